@@ -1,0 +1,38 @@
+package mellow.core.cell;
+
+import mellow.core.text.Text;
+
+/** Something that somebody wants to happen to a cell. */
+public sealed interface CellEvent {
+
+    /** Keep a text without putting it forward. */
+    record Pencil(Text text) implements CellEvent {}
+
+    /** Put a text forward: an offer, or in force at once where the language lets reviewers settle their own. */
+    record PutForward(Text text, long offerId) implements CellEvent {}
+
+    /**
+     * Put an offer in force.
+     *
+     * @param meaningConfirmed the reviewer has seen that the source moved on and says the offer fits it
+     */
+    record Settle(long offerId, boolean meaningConfirmed) implements CellEvent {}
+
+    /** Put a changed offer in force. */
+    record Amend(long offerId, Text text) implements CellEvent {}
+
+    /** Send an offer back. */
+    record Return(long offerId, String reason) implements CellEvent {}
+
+    /** Take one's own offer back. */
+    record Withdraw(long offerId) implements CellEvent {}
+
+    /** The text in force fits the source as it reads now. */
+    record StillHolds() implements CellEvent {}
+
+    /** Take the text out of force. */
+    record Clear() implements CellEvent {}
+
+    /** Restore the text of an earlier story line. */
+    record PutBack(Text text, Standing standing, int basedOn) implements CellEvent {}
+}

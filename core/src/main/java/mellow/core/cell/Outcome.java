@@ -1,0 +1,52 @@
+package mellow.core.cell;
+
+/** What came of an event. */
+public sealed interface Outcome {
+
+    /**
+     * The cell changed.
+     *
+     * @param cell the cell afterwards
+     * @param what what the story says happened
+     */
+    record Changed(Cell cell, What what) implements Outcome {}
+
+    /** Nothing changed, because a rule stands against it. */
+    record Refused(Reason reason) implements Outcome {}
+
+    /** The kinds of story lines of a cell. */
+    enum What {
+        PENCILLED,
+        OFFERED,
+        SETTLED,
+        AMENDED,
+        RETURNED,
+        WITHDRAWN,
+        STILL_HOLDS,
+        CLEARED,
+        PUT_BACK
+    }
+
+    /** Why an event was refused, with the sentence that people read. */
+    enum Reason {
+        NO_RIGHT_TO_OFFER("You have no right to offer texts in this language; ask a coordinator for it."),
+        NO_RIGHT_TO_SETTLE("Only a reviewer of this language can do that."),
+        SETTLED_IS_NOT_PENCILLED_OVER("A settled text is not pencilled over; put the new text forward instead."),
+        SAME_AS_IN_FORCE("This is the text in force already; there is nothing to offer."),
+        OFFER_NOT_OPEN("This offer has been answered or taken back in the meantime."),
+        OWN_OFFER("Nobody settles their own offer in this language; another reviewer has to."),
+        REASON_MISSING("Say why it goes back, so that its author can improve it."),
+        NOT_YOURS("Only its author can take an offer back."),
+        NOTHING_IN_FORCE("There is no text in force here.");
+
+        private final String sentence;
+
+        Reason(String sentence) {
+            this.sentence = sentence;
+        }
+
+        public String sentence() {
+            return sentence;
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** Knows which character set a text file is in, and whether its bytes are valid in it. Must not know what the text means. */
+@NullMarked
+package mellow.core.format.charset;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,291 @@
+package mellow.core.format.csv;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import mellow.core.format.EntryId;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FilePatch;
+import mellow.core.format.FileReading;
+import mellow.core.format.Position;
+import mellow.core.format.Problem;
+import mellow.core.format.Problems;
+import mellow.core.format.charset.TextEncoding;
+import mellow.core.format.sheet.Column;
+import mellow.core.format.sheet.Column.Role;
+import mellow.core.format.sheet.SheetLayout;
+import mellow.core.language.LanguageTag;
+
+/** A file of separated text as it was read. */
+public final class CsvReading implements FileReading {
+
+    private final CsvRecords records;
+    private final int firstRecord;
+    private final SheetLayout layout;
+    private final Problems problems;
+    private final boolean blocked;
+    private final int[] textColumns;
+    private final List<LanguageTag> languages;
+    private final int key;
+    private final int context;
+    private final int note;
+    private final int reference;
+    private final int section;
+    private final int limit;
+    private boolean guarded;
+
+    /** The record of each entry, in file order. */
+    private int[] rows = new int[0];
+
+    CsvReading(CsvRecords records, int firstRecord, SheetLayout layout, Problems problems) {
+        this.records = records;
+        this.firstRecord = firstRecord;
+        this.layout = layout;
+        this.problems = problems;
+        this.textColumns = layout.textColumns();
+        this.languages = Arrays.stream(textColumns)
+                .mapToObj(i -> layout.columns().get(i).language().orElseThrow())
+                .toList();
+        this.key = layout.find(Role.KEY);
+        this.context = layout.find(Role.CONTEXT);
+        this.note = layout.find(Role.NOTE);
+        this.reference = layout.find(Role.REFERENCE);
+        this.section = layout.find(Role.SECTION);
+        this.limit = layout.find(Role.LIMIT);
+        List<SheetLayout.Flaw> flaws = layout.flaws();
+        this.blocked = !flaws.isEmpty();
+        int header = headerRecord();
+        for (SheetLayout.Flaw flaw : flaws) {
+            problems.error(new Position(records.line(header), 1, records.start(header)), flaw.found(), flaw.expected());
+        }
+        if (!blocked) {
+            findEntries(header);
+        }
+    }
+
+    private int headerRecord() {
+        return Math.min(records.size() - 1, firstRecord + Math.max(0, layout.headerRow()));
+    }
+
+    private void findEntries(int header) {
+        int[] found = new int[Math.max(16, records.size())];
+        int count = 0;
+        Map<EntryId, Integer> seen = new HashMap<>(2 * records.size());
+        int width = layout.columns().size();
+        int longest = lastUsedColumn();
+        for (int record = header + 1; record < records.size(); record++) {
+            String keyValue = records.value(record, key);
+            if (keyValue.isBlank()) {
+                if (!records.isBlank(record)) {
+                    warn(record, "a row without a key", "left out");
+                }
+                continue;
+            }
+            checkShape(record, width, longest);
+            checkLimit(record);
+            EntryId id = new EntryId(keyValue, records.value(record, context));
+            Integer earlier = seen.put(id, count);
+            if (earlier != null) {
+                warn(
+                        record,
+                        "the key \u201c" + keyValue + "\u201d was typed before, in line "
+                                + records.line(found[earlier]),
+                        "this one, the last, counts");
+                found[earlier] = -1;
+            }
+            if (!guarded) {
+                guarded = anyGuarded(record);
+            }
+            found[count++] = record;
+        }
+        rows = Arrays.stream(found, 0, count).filter(record -> record >= 0).toArray();
+        if (count == 0) {
+            problems.error(
+                    new Position(records.line(header), 1, records.start(header)),
+                    "there are no rows with keys below the header",
+                    "at least one");
+        }
+    }
+
+    private void checkShape(int record, int width, int longest) {
+        int cells = records.width(record);
+        if (cells > width) {
+            for (int cell = width; cell < cells; cell++) {
+                if (!records.value(record, cell).isBlank()) {
+                    warn(
+                            record,
+                            "the row has " + cells + " cells under " + width + " headings",
+                            "what is over is not taken in");
+                    return;
+                }
+            }
+        } else if (cells <= longest) {
+            warn(record, "the row ends after " + cells + " of " + width + " cells", "the missing ones count as empty");
+        }
+    }
+
+    private void checkLimit(int record) {
+        String value = records.value(record, limit);
+        if (!value.isBlank() && limitOf(value) == 0) {
+            warn(
+                    record,
+                    "the limit \u201c" + value.strip() + "\u201d is no number of characters",
+                    "taken in without a limit");
+        }
+    }
+
+    private int lastUsedColumn() {
+        int last = 0;
+        for (int i = 0; i < layout.columns().size(); i++) {
+            if (layout.columns().get(i).role() != Role.IGNORED) {
+                last = i;
+            }
+        }
+        return last;
+    }
+
+    private boolean anyGuarded(int record) {
+        for (int column : textColumns) {
+            if (records.startsWith(record, column, '\'') && FormulaGuard.guarded(records.value(record, column))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void warn(int record, String found, String madeOfIt) {
+        problems.warn(new Position(records.line(record), 1, records.start(record)), found, madeOfIt);
+    }
+
+    @Override
+    public List<LanguageTag> languages() {
+        return languages;
+    }
+
+    @Override
+    public int size() {
+        return rows.length;
+    }
+
+    @Override
+    public FileEntry entry(int index) {
+        int record = rows[index];
+        List<String> texts = new ArrayList<>(textColumns.length);
+        for (int column : textColumns) {
+            texts.add(text(record, column));
+        }
+        return new FileEntry(
+                records.line(record),
+                records.value(record, key),
+                records.value(record, context),
+                records.value(record, note),
+                records.value(record, reference),
+                records.value(record, section),
+                limitOf(records.value(record, limit)),
+                texts);
+    }
+
+    private String text(int record, int column) {
+        String value = records.value(record, column);
+        return guarded ? FormulaGuard.unguard(value) : value;
+    }
+
+    private static int limitOf(String value) {
+        String digits = value.strip();
+        return digits.matches("[0-9]{1,6}") ? Integer.parseInt(digits) : 0;
+    }
+
+    @Override
+    public boolean has(Field field) {
+        return switch (field) {
+            case CONTEXT -> context >= 0;
+            case NOTE -> note >= 0;
+            case REFERENCE -> reference >= 0;
+            case SECTION -> section >= 0;
+            case LIMIT -> limit >= 0;
+        };
+    }
+
+    @Override
+    public List<Problem> problems() {
+        return problems.kept();
+    }
+
+    /** How many problems there are, those not kept included. */
+    public int problemCount() {
+        return problems.count();
+    }
+
+    /** Whether the layout must be corrected before the file can be taken in; the problems say why. */
+    public boolean blocked() {
+        return blocked || rows.length == 0;
+    }
+
+    /** The encoding it was read with. */
+    public TextEncoding encoding() {
+        return records.encoding;
+    }
+
+    /** The dialect it was read with. */
+    public CsvDialect dialect() {
+        return records.dialect;
+    }
+
+    /** What each column holds. */
+    public SheetLayout layout() {
+        return layout;
+    }
+
+    /** Whether texts carry the guard against formulas, which reading removes. */
+    public boolean guarded() {
+        return guarded;
+    }
+
+    /** The first rows as they stand in the file, header and titles included. */
+    public List<List<String>> firstRows(int count) {
+        List<List<String>> first = new ArrayList<>();
+        for (int record = firstRecord; record < records.size() && first.size() < count; record++) {
+            first.add(records.values(record));
+        }
+        return first;
+    }
+
+    @Override
+    public FilePatch patch() {
+        return new CsvPatch(this);
+    }
+
+    CsvRecords records() {
+        return records;
+    }
+
+    int row(int index) {
+        return rows[index];
+    }
+
+    int textColumn(int language) {
+        return textColumns[language];
+    }
+
+    /** What a new row holds under each heading. */
+    List<String> cellsOf(FileEntry entry) {
+        List<String> cells = new ArrayList<>();
+        int language = 0;
+        for (Column column : layout.columns()) {
+            cells.add(
+                    switch (column.role()) {
+                        case KEY -> entry.key();
+                        case CONTEXT -> entry.context();
+                        case NOTE -> entry.note();
+                        case REFERENCE -> entry.reference();
+                        case SECTION -> entry.section();
+                        case LIMIT -> entry.maxLength() == 0 ? "" : Integer.toString(entry.maxLength());
+                        case TEXT -> entry.texts().get(language++);
+                        case IGNORED -> "";
+                    });
+        }
+        return cells;
+    }
+}

@@ -1,0 +1,8 @@
+/**
+ * Knows what every file format shares: problems with places, limits, character sets, the entry as a file gives it. Must not know any one format,
+ * nor what the record holds.
+ */
+@NullMarked
+package mellow.core.format;
+
+import org.jspecify.annotations.NullMarked;

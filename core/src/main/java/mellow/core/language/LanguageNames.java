@@ -1,0 +1,86 @@
+package mellow.core.language;
+
+import com.ibm.icu.text.LocaleDisplayNames;
+import com.ibm.icu.util.ULocale;
+import java.text.Normalizer;
+import java.util.HashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Recognises a language from what people write above a column: a tag in any spelling, an English or own name, or a name with the tag beside it. */
+public final class LanguageNames {
+
+    private static final Pattern IN_BRACKETS =
+            Pattern.compile("[\\[(]\\s*([A-Za-z]{2,3}(?:[-_@.][-_A-Za-z0-9]+)?)\\s*[\\])]\\s*$");
+    private static final Pattern BEFORE_DASH =
+            Pattern.compile("^([A-Za-z]{2,3}(?:[-_][A-Za-z0-9]+)*)\\s+[-\u2013\u2014]\\s+.+$");
+    private static final Pattern SOURCE_REMARK =
+            Pattern.compile("(?i)\\s*[\\[(]?\\s*\\b(source|original|base|source text)\\b\\s*[\\])]?\\s*$");
+
+    private LanguageNames() {}
+
+    /**
+     * The language that {@code heading} names.
+     *
+     * @param heading such as "pt_BR", "Deutsch", "Brazilian Portuguese", "German (de)", "English (source)"
+     * @return empty when it names none
+     */
+    public static Optional<LanguageTag> recognise(String heading) {
+        String bare = heading.strip();
+        Optional<LanguageTag> direct = tagOrName(bare);
+        if (direct.isPresent()) {
+            return direct;
+        }
+        String unmarked = SOURCE_REMARK.matcher(bare).replaceFirst("");
+        if (!unmarked.isEmpty() && !unmarked.equals(bare)) {
+            return recognise(unmarked);
+        }
+        Matcher brackets = IN_BRACKETS.matcher(bare);
+        if (brackets.find()) {
+            return LanguageTag.parse(brackets.group(1));
+        }
+        Matcher dash = BEFORE_DASH.matcher(bare);
+        return dash.matches() ? LanguageTag.parse(dash.group(1)) : Optional.empty();
+    }
+
+    private static Optional<LanguageTag> tagOrName(String heading) {
+        Optional<LanguageTag> tag = LanguageTag.parse(heading);
+        return tag.isPresent() ? tag : Optional.ofNullable(ByName.TAGS.get(folded(heading)));
+    }
+
+    private static String folded(String name) {
+        return Normalizer.normalize(name, Normalizer.Form.NFC)
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("[\\s\u00a0]+", " ")
+                .strip();
+    }
+
+    /** Built at first need: it asks CLDR for some 1,700 names. */
+    private static final class ByName {
+        static final Map<String, LanguageTag> TAGS = build();
+
+        private static Map<String, LanguageTag> build() {
+            Map<String, LanguageTag> tags = new HashMap<>();
+            LocaleDisplayNames dialects =
+                    LocaleDisplayNames.getInstance(ULocale.ENGLISH, LocaleDisplayNames.DialectHandling.DIALECT_NAMES);
+            // Bare languages first, so that "Deutsch" is de and not one of its regions.
+            for (boolean bare : new boolean[] {true, false}) {
+                for (ULocale locale : ULocale.getAvailableLocales()) {
+                    if (bare
+                            == (locale.getCountry().isEmpty()
+                                    && locale.getScript().isEmpty())) {
+                        LanguageTag.parse(locale.toLanguageTag()).ifPresent(tag -> {
+                            tags.putIfAbsent(folded(locale.getDisplayName(ULocale.ENGLISH)), tag);
+                            tags.putIfAbsent(folded(locale.getDisplayName(locale)), tag);
+                            tags.putIfAbsent(folded(dialects.localeDisplayName(locale)), tag);
+                        });
+                    }
+                }
+            }
+            return Map.copyOf(tags);
+        }
+    }
+}

@@ -1,0 +1,7 @@
+/**
+ * Knows how a file, the record and what the file held last time are compared (the tables of record.md). Must not know file formats or storage.
+ */
+@NullMarked
+package mellow.core.merge;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,8 @@
+/**
+ * Knows what an entry says in one language: texts, their forms by shape, and how words are counted. Must not know about files, states, people or
+ * storage.
+ */
+@NullMarked
+package mellow.core.text;
+
+import org.jspecify.annotations.NullMarked;
