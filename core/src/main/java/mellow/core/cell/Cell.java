@@ -35,22 +35,16 @@ public record Cell(Optional<Text> text, Standing standing, int basedOn, int text
      * @param meaningRevision the source revision at which the entry's meaning last changed
      */
     public CellState state(int meaningRevision) {
-        if (offers.stream().anyMatch(Offer::open)) {
-            return CellState.OFFERED;
-        }
         Optional<Offer> newest = offers.stream().max(Comparator.comparingInt(Offer::openedAt));
-        if (newest.isPresent()
+        boolean returned = newest.isPresent()
                 && newest.get().standing() == Answer.RETURNED
-                && textAt < newest.get().answeredAt()) {
-            return CellState.RETURNED;
-        }
-        if (text.isEmpty()) {
-            return CellState.UNTRANSLATED;
-        }
-        if (basedOn < meaningRevision) {
-            return CellState.STALE;
-        }
-        return standing == Standing.SETTLED ? CellState.SETTLED : CellState.PENCILLED;
+                && textAt < newest.get().answeredAt();
+        return CellState.of(openOffers() > 0, returned, standing, basedOn, meaningRevision);
+    }
+
+    /** Number of offers that wait for an answer. */
+    public int openOffers() {
+        return (int) offers.stream().filter(Offer::open).count();
     }
 
     /** The offer with that number, if it is still open. */

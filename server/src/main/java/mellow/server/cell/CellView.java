@@ -1,0 +1,46 @@
+package mellow.server.cell;
+
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A cell as screens show it.
+ *
+ * @param language the language's tag
+ * @param state the displayed state
+ * @param text the text in force, null for none
+ * @param settled whether the text in force is settled
+ * @param version to be sent back with a change; 0 for a cell nobody has touched
+ * @param basedOn the source revision the text was made from
+ * @param origin how the last change came: typed, file, …
+ * @param author who made the last change
+ * @param changedAt when
+ * @param offers the open offers, oldest first
+ * @param returned the reason of the newest offer's return, when that is the state
+ */
+public record CellView(
+        String language,
+        String state,
+        @Nullable String text,
+        boolean settled,
+        int version,
+        int basedOn,
+        @Nullable String origin,
+        @Nullable String author,
+        @Nullable Instant changedAt,
+        List<OfferView> offers,
+        @Nullable String returned) {
+
+    /**
+     * An open offer.
+     *
+     * @param id its number
+     * @param text what is offered
+     * @param author who offers it
+     * @param authorId their number
+     * @param at when
+     * @param basedOn the source revision it was made from
+     */
+    public record OfferView(long id, String text, String author, long authorId, Instant at, int basedOn) {}
+}

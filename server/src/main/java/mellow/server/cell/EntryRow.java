@@ -1,0 +1,63 @@
+package mellow.server.cell;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+
+/** An entry as far as changing its cells needs it. */
+@Entity
+@Table(name = "entry")
+class EntryRow {
+
+    @Id
+    private long id;
+
+    private long tableId;
+    private String key = "";
+    private String source = "";
+    private int sourceRevision;
+    private int meaningRevision;
+    private int words;
+    private boolean translatable;
+    private @Nullable Instant removedAt;
+
+    protected EntryRow() {}
+
+    long id() {
+        return id;
+    }
+
+    long tableId() {
+        return tableId;
+    }
+
+    String key() {
+        return key;
+    }
+
+    String source() {
+        return source;
+    }
+
+    int sourceRevision() {
+        return sourceRevision;
+    }
+
+    int meaningRevision() {
+        return meaningRevision;
+    }
+
+    int words() {
+        return words;
+    }
+
+    boolean counts() {
+        return translatable && removedAt == null;
+    }
+
+    boolean removed() {
+        return removedAt != null;
+    }
+}

@@ -1,0 +1,5 @@
+/** Cells, their offers and story: reading and changing one. Depends on table, people, language, common. */
+@NullMarked
+package mellow.server.cell;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,120 @@
+package mellow.server.common;
+
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+import org.postgresql.PGConnection;
+
+/**
+ * Rows on their way into a database table by COPY (text format). They wait in a temporary file, because one connection cannot read a cursor and
+ * receive a COPY at the same time, and memory would not hold a million of them.
+ */
+public final class CopyFile implements AutoCloseable {
+
+    private static final int BUFFER = 1 << 16;
+
+    private final String target;
+    private final Path path;
+    private final OutputStream out;
+    private final StringBuilder row = new StringBuilder(256);
+    private long rows;
+
+    /**
+     * An empty file for rows.
+     *
+     * @param target table and columns, such as {@code "cell (entry_id, text)"}
+     */
+    public CopyFile(String target) {
+        this.target = target;
+        try {
+            this.path = Files.createTempFile("mellow-", ".copy");
+            this.out = new BufferedOutputStream(Files.newOutputStream(path), BUFFER);
+        } catch (IOException cannotWrite) {
+            throw new UncheckedIOException(cannotWrite);
+        }
+    }
+
+    /** Adds a row; nulls, numbers, booleans, instants and strings are written as PostgreSQL reads them. */
+    public void add(@Nullable Object... values) {
+        row.setLength(0);
+        for (int i = 0; i < values.length; i++) {
+            if (i > 0) {
+                row.append('\t');
+            }
+            append(values[i]);
+        }
+        row.append('\n');
+        try {
+            out.write(row.toString().getBytes(StandardCharsets.UTF_8));
+        } catch (IOException cannotWrite) {
+            throw new UncheckedIOException(cannotWrite);
+        }
+        rows++;
+    }
+
+    private void append(@Nullable Object value) {
+        if (value == null) {
+            row.append("\\N");
+        } else if (value instanceof String text) {
+            escape(text);
+        } else if (value instanceof Instant || value instanceof Number) {
+            row.append(value);
+        } else if (value instanceof Boolean flag) {
+            row.append(flag ? 't' : 'f');
+        } else {
+            throw new IllegalArgumentException("cannot copy a " + value.getClass());
+        }
+    }
+
+    private void escape(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            switch (c) {
+                case '\\' -> row.append("\\\\");
+                case '\n' -> row.append("\\n");
+                case '\r' -> row.append("\\r");
+                case '\t' -> row.append("\\t");
+                default -> row.append(c);
+            }
+        }
+    }
+
+    /** Number of rows added. */
+    public long rows() {
+        return rows;
+    }
+
+    /** Sends all rows, within the transaction of {@code connection}. */
+    public void send(Connection connection) throws SQLException {
+        if (rows == 0) {
+            return;
+        }
+        try {
+            out.flush();
+            try (InputStream in = Files.newInputStream(path)) {
+                connection.unwrap(PGConnection.class).getCopyAPI().copyIn("copy " + target + " from stdin", in, BUFFER);
+            }
+        } catch (IOException cannotRead) {
+            throw new UncheckedIOException(cannotRead);
+        }
+    }
+
+    @Override
+    public void close() {
+        try {
+            out.close();
+            Files.deleteIfExists(path);
+        } catch (IOException cannotDelete) {
+            throw new UncheckedIOException(cannotDelete);
+        }
+    }
+}

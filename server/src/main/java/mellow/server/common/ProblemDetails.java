@@ -1,0 +1,76 @@
+package mellow.server.common;
+
+import java.net.URI;
+import java.util.Map;
+import mellow.core.format.Problem;
+import mellow.core.format.UnreadableFileException;
+import mellow.core.format.UnwritableTextException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.PessimisticLockingFailureException;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+
+/** Turns what goes wrong into problem details (RFC 9457): a status, a stable code, a sentence for people, the field or line concerned. */
+@RestControllerAdvice
+class ProblemDetails extends ResponseEntityExceptionHandler {
+
+    private static final Logger LOG = LoggerFactory.getLogger(ProblemDetails.class);
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> refusal(Refusal refusal) {
+        return detail(refusal.status(), refusal.code(), String.valueOf(refusal.getMessage()), refusal.details());
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> unreadable(UnreadableFileException unreadable) {
+        Problem problem = unreadable.problem();
+        Map<String, Object> place = problem.position().known()
+                ? Map.of(
+                        "line",
+                        problem.position().line(),
+                        "column",
+                        problem.position().column())
+                : Map.of();
+        return detail(HttpStatus.UNPROCESSABLE_CONTENT, "unreadable-file", problem.sentence(), place);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> unwritable(UnwritableTextException unwritable) {
+        return detail(
+                HttpStatus.UNPROCESSABLE_CONTENT, "unwritable-text", String.valueOf(unwritable.getMessage()), Map.of());
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> busy(PessimisticLockingFailureException busy) {
+        LOG.info("A write waited too long for an intake: {}", busy.getMessage());
+        return detail(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "table-busy",
+                "A file is being taken into this table just now; your text is kept here, save it again in a moment.",
+                Map.of());
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> unforeseen(Exception unforeseen) {
+        LOG.error("A request failed", unforeseen);
+        return detail(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "unforeseen",
+                "The server could not do this, and nothing was changed; its log says why.",
+                Map.of());
+    }
+
+    private static ResponseEntity<ProblemDetail> detail(
+            HttpStatus status, String code, String sentence, Map<String, Object> details) {
+        ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, sentence);
+        detail.setType(URI.create("urn:mellow:problem:" + code));
+        detail.setProperty("code", code);
+        details.forEach(detail::setProperty);
+        return ResponseEntity.status(status).body(detail);
+    }
+}

@@ -1,0 +1,72 @@
+package mellow.server.common;
+
+import java.util.Map;
+import org.springframework.http.HttpStatus;
+
+/** A request that is refused for a reason that people can act on. Becomes a problem detail (RFC 9457) with a stable code. */
+public class Refusal extends RuntimeException {
+
+    private final HttpStatus status;
+    private final String code;
+    private final transient Map<String, Object> details;
+
+    private Refusal(HttpStatus status, String code, String sentence, Map<String, Object> details) {
+        super(sentence);
+        this.status = status;
+        this.code = code;
+        this.details = details;
+    }
+
+    /** Something that does not exist, or is not to be seen. */
+    public static Refusal notFound(String code, String sentence) {
+        return new Refusal(HttpStatus.NOT_FOUND, code, sentence, Map.of());
+    }
+
+    /** A right that is missing. */
+    public static Refusal forbidden(String code, String sentence) {
+        return new Refusal(HttpStatus.FORBIDDEN, code, sentence, Map.of());
+    }
+
+    /** The record moved on; {@code details} carries what it says now. */
+    public static Refusal conflict(String code, String sentence, Map<String, Object> details) {
+        return new Refusal(HttpStatus.CONFLICT, code, sentence, details);
+    }
+
+    /** Input that cannot be accepted; {@code details} names the field or line. */
+    public static Refusal unacceptable(String code, String sentence, Map<String, Object> details) {
+        return new Refusal(HttpStatus.UNPROCESSABLE_CONTENT, code, sentence, details);
+    }
+
+    /** Input that cannot be accepted. */
+    public static Refusal unacceptable(String code, String sentence) {
+        return unacceptable(code, sentence, Map.of());
+    }
+
+    /** A body over the limit. */
+    public static Refusal tooLarge(String code, String sentence) {
+        return new Refusal(HttpStatus.CONTENT_TOO_LARGE, code, sentence, Map.of());
+    }
+
+    /** Too many attempts. */
+    public static Refusal tooMany(String code, String sentence) {
+        return new Refusal(HttpStatus.TOO_MANY_REQUESTS, code, sentence, Map.of());
+    }
+
+    /** Signing in failed. */
+    public static Refusal unauthorized(String code, String sentence) {
+        return new Refusal(HttpStatus.UNAUTHORIZED, code, sentence, Map.of());
+    }
+
+    HttpStatus status() {
+        return status;
+    }
+
+    /** The stable code, for programs. */
+    public String code() {
+        return code;
+    }
+
+    Map<String, Object> details() {
+        return details;
+    }
+}

@@ -1,0 +1,15 @@
+package mellow.server.common;
+
+import java.time.Clock;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** The clock, injected so that tests can set it. */
+@Configuration
+class TimeConfig {
+
+    @Bean
+    Clock clock() {
+        return Clock.systemUTC();
+    }
+}

@@ -1,0 +1,172 @@
+package mellow.server.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.Consumer;
+import mellow.core.language.LanguageTag;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.cell.CellService;
+import mellow.server.demo.Scenario.Answer;
+import mellow.server.demo.Scenario.Person;
+import mellow.server.demo.Scenario.Step;
+import mellow.server.intake.IntakeService;
+import mellow.server.people.Level;
+import mellow.server.people.PeopleService;
+import mellow.server.people.SignedIn;
+import mellow.server.run.RunService.Progress;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Plays the demo scenario: people, files taken in one after another as those people would, at times over the last two months. */
+@Component
+public class DemoLoader {
+
+    private static final String CELL =
+            """
+            select e.id entry, coalesce(c.version, 0) version, (select o.id from offer o where o.entry_id = e.id and o.language_id = l.id and o.answer = 0 order by o.id limit 1) offer
+            from entry e join ledger_table t on t.id = e.table_id cross join language l left join cell c on c.entry_id = e.id and c.language_id = l.id
+            where t.slug = :table and e.key = :key and l.tag = :language and e.removed_at is null
+            """;
+
+    private final IntakeService intakes;
+    private final CellService cells;
+    private final PeopleService people;
+    private final JdbcClient jdbc;
+    private final JsonMapper json;
+    private final Clock clock;
+
+    DemoLoader(
+            IntakeService intakes,
+            CellService cells,
+            PeopleService people,
+            JdbcClient jdbc,
+            JsonMapper json,
+            Clock clock) {
+        this.intakes = intakes;
+        this.cells = cells;
+        this.people = people;
+        this.jdbc = jdbc;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /** Whether the demo's people are here. */
+    public boolean loaded() {
+        return scenario().people().stream()
+                .findFirst()
+                .flatMap(first -> people.find(first.signIn()))
+                .isPresent();
+    }
+
+    /** The sentence that tells how to sign in. */
+    public String signIns() {
+        Scenario scenario = scenario();
+        List<String> shown = scenario.people().stream()
+                .filter(Person::shown)
+                .map(person -> person.signIn() + " (" + person.role() + ")")
+                .toList();
+        return "Sign in as " + String.join(", ", shown) + "; the password of all is " + scenario.password();
+    }
+
+    /** Loads everything into an empty database. */
+    public void load(Consumer<String> tell) {
+        Scenario scenario = scenario();
+        Instant now = clock.instant();
+        for (Person person : scenario.people()) {
+            long id = people.add(person.signIn(), person.name(), scenario.password(), person.coordinator());
+            person.rights()
+                    .forEach((language, level) -> people.give(
+                            id, new LanguageTag(language), Level.valueOf(level.toUpperCase(java.util.Locale.ROOT))));
+        }
+        for (Step step : scenario.steps()) {
+            Instant at = now.minus(Duration.ofHours(step.hoursAgo()));
+            if (step.file() != null) {
+                tell.accept(step.file() + " into " + Objects.requireNonNullElse(step.table(), "") + " by " + step.by());
+                takeIn(step, at);
+            }
+            for (Answer answer : step.answers()) {
+                answer(step, answer, at);
+            }
+        }
+    }
+
+    private void takeIn(Step step, Instant at) {
+        long person = person(step.by());
+        String file = Objects.requireNonNull(step.file());
+        long intake = intakes.upload(person, file, content(file));
+        String table = Objects.requireNonNull(step.table());
+        Optional<String> slug = jdbc.sql("select slug from ledger_table where name = :name")
+                .param("name", table)
+                .query(String.class)
+                .optional();
+        intakes.decide(person, intake, slug.orElse(null), slug.isPresent() ? null : table, step.arrival());
+        intakes.apply(person, intake, Progress.UNWATCHED, at);
+        for (String language : step.settlesOwn()) {
+            jdbc.sql(
+                            "update table_language tl set settles_own = true from ledger_table t, language l where t.id = tl.table_id and l.id = tl.language_id and t.name = :name and l.tag = :tag")
+                    .param("name", step.table())
+                    .param("tag", language)
+                    .update();
+        }
+    }
+
+    private void answer(Step step, Answer answer, Instant at) {
+        String slug = jdbc.sql("select slug from ledger_table where name = :name")
+                .param("name", step.table())
+                .query(String.class)
+                .single();
+        jdbc.sql(CELL)
+                .param("table", slug)
+                .param("key", answer.key())
+                .param("language", answer.language())
+                .query((row, n) -> new Place(row.getLong("entry"), row.getInt("version"), row.getLong("offer")))
+                .optional()
+                .ifPresentOrElse(
+                        place -> {
+                            CellChange change = new CellChange(
+                                    answer.action(),
+                                    place.version(),
+                                    answer.text(),
+                                    place.offer(),
+                                    answer.reason(),
+                                    answer.action() == Action.SETTLE,
+                                    null);
+                            cells.change(
+                                    person(step.by()), place.entry(), new LanguageTag(answer.language()), change, at);
+                        },
+                        () -> {
+                            throw new IllegalStateException(
+                                    "The demo answers an entry that does not exist: " + answer.key());
+                        });
+    }
+
+    private record Place(long entry, int version, long offer) {}
+
+    private long person(String signIn) {
+        return people.find(signIn)
+                .map(SignedIn::id)
+                .orElseThrow(() -> new IllegalStateException("The demo has nobody called " + signIn));
+    }
+
+    private Scenario scenario() {
+        return json.readValue(content("scenario.json"), Scenario.class);
+    }
+
+    private static byte[] content(String file) {
+        try (InputStream in = new ClassPathResource("demo/" + file).getInputStream()) {
+            return in.readAllBytes();
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** Loads the demo data through the normal intake. Depends on intake, cell, table, people, language, common. */
+@NullMarked
+package mellow.server.demo;
+
+import org.jspecify.annotations.NullMarked;

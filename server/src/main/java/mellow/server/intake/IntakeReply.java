@@ -1,0 +1,76 @@
+package mellow.server.intake;
+
+import java.time.Instant;
+import java.util.List;
+import mellow.server.intake.IntakeOptions.ColumnChoice;
+import mellow.server.run.RunService.RunReply;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * An intake as the screen shows it.
+ *
+ * @param person who brought the file
+ * @param options what holds: chosen by people where they chose, else found out
+ * @param reading how the file was read, null once it is no longer open
+ * @param tableName the name of the table it goes or went into, null when it makes a new one
+ * @param report what it did, once applied
+ * @param run how applying stands, null when it never started
+ */
+record IntakeReply(
+        long id,
+        String fileName,
+        String status,
+        String person,
+        Instant createdAt,
+        @Nullable Instant appliedAt,
+        IntakeOptions options,
+        @Nullable ReadingReply reading,
+        @Nullable String tableName,
+        @Nullable PreviewReply report,
+        @Nullable RunReply run) {
+
+    /**
+     * How a file was read.
+     *
+     * @param format its format
+     * @param charset its character set
+     * @param byteOrderMark whether it begins with a byte-order mark
+     * @param guarded whether texts carry guards against formulas, which are removed
+     * @param headerRow the header's row in {@code rows}, -1 when none was found
+     * @param columns what each column holds
+     * @param rows the first rows as they stand in the file
+     * @param entries number of entries
+     * @param blocked whether something has to be corrected first
+     * @param problems what is wrong, as sentences
+     * @param problemCount number of problems, those not listed included
+     * @param newLanguages languages of the file that the table is not kept in yet
+     */
+    record ReadingReply(
+            String format,
+            String charset,
+            boolean byteOrderMark,
+            boolean guarded,
+            int headerRow,
+            List<ColumnChoice> columns,
+            List<List<String>> rows,
+            int entries,
+            boolean blocked,
+            List<String> problems,
+            int problemCount,
+            List<String> newLanguages) {}
+
+    /**
+     * An intake in the list of all.
+     *
+     * @param table the table's name in addresses, null when none was chosen
+     */
+    record Listed(
+            long id,
+            String fileName,
+            String status,
+            String person,
+            @Nullable String table,
+            @Nullable String tableName,
+            Instant createdAt,
+            @Nullable Instant appliedAt) {}
+}

@@ -1,0 +1,10 @@
+package mellow.server.intake;
+
+import java.util.List;
+import org.springframework.data.domain.Limit;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface IntakeRepository extends JpaRepository<Intake, Long> {
+
+    List<Intake> findByIdLessThanOrderByIdDesc(long before, Limit limit);
+}

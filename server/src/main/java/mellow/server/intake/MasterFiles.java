@@ -1,0 +1,74 @@
+package mellow.server.intake;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import mellow.core.format.csv.CsvFormat;
+import mellow.core.format.csv.CsvReading;
+import mellow.server.file.FileStore;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** What each path held when it was last taken in: the base of the next comparison and the file that is written in place. */
+@Component
+public class MasterFiles {
+
+    private static final String KEEP =
+            """
+            insert into master_file (table_id, path, file_id, intake_id, options, taken_at) values (:table, :path, :file, :intake, cast(:options as jsonb), :at)
+            on conflict (table_id, path) do update set file_id = excluded.file_id, intake_id = excluded.intake_id, options = excluded.options, taken_at = excluded.taken_at
+            """;
+
+    private final JdbcClient jdbc;
+    private final FileStore files;
+    private final JsonMapper json;
+
+    MasterFiles(JdbcClient jdbc, FileStore files, JsonMapper json) {
+        this.jdbc = jdbc;
+        this.files = files;
+        this.json = json;
+    }
+
+    void keep(long table, Intake intake, IntakeOptions exact, Instant at) {
+        jdbc.sql(KEEP)
+                .param("table", table)
+                .param("path", intake.fileName())
+                .param("file", intake.file())
+                .param("intake", intake.id())
+                .param("options", json.writeValueAsString(exact))
+                .param("at", at.atOffset(java.time.ZoneOffset.UTC))
+                .update();
+    }
+
+    /** Paths that were taken into {@code table}, newest first. */
+    @Transactional(readOnly = true)
+    public List<String> paths(long table) {
+        return jdbc.sql("select path from master_file where table_id = :table order by taken_at desc")
+                .param("table", table)
+                .query(String.class)
+                .list();
+    }
+
+    /** The table that {@code path} was last taken into. */
+    Optional<Long> tableOf(String path) {
+        return jdbc.sql("select table_id from master_file where path = :path order by taken_at desc limit 1")
+                .param("path", path)
+                .query(Long.class)
+                .optional();
+    }
+
+    /** What {@code path} held when it was last taken into {@code table}, read as it was read then. */
+    @Transactional(readOnly = true)
+    public Optional<CsvReading> read(long table, String path) {
+        return jdbc.sql("select file_id, options from master_file where table_id = :table and path = :path")
+                .param("table", table)
+                .param("path", path)
+                .query((row, n) -> {
+                    IntakeOptions options = json.readValue(row.getString("options"), IntakeOptions.class);
+                    return CsvFormat.read(path, files.load(row.getLong("file_id")), options.csv());
+                })
+                .optional();
+    }
+}

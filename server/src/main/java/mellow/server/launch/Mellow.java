@@ -1,0 +1,37 @@
+package mellow.server.launch;
+
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+
+/** The launcher's commands that need Java. The script {@code mellow} installs and builds what is missing, then calls this. */
+@Command(
+        name = "mellow",
+        description = "Mellow Ledger: shared translation tables, kept well.",
+        mixinStandardHelpOptions = true,
+        version = "Mellow Ledger 0.1.0",
+        subcommands = {StartCommand.class, StopCommand.class})
+public final class Mellow {
+
+    private static final int FAILED = 1;
+
+    private Mellow() {}
+
+    /** Runs a command; its exit code is 0 when it did what it says, 1 with one sentence when it could not, 2 when it was called wrongly. */
+    public static void main(String[] arguments) {
+        int exit = new CommandLine(new Mellow())
+                .setExecutionExceptionHandler(Mellow::explain)
+                .execute(arguments);
+        if (exit != 0) {
+            System.exit(exit);
+        }
+    }
+
+    private static int explain(Exception failure, CommandLine command, CommandLine.ParseResult result)
+            throws Exception {
+        if (failure instanceof LaunchException known) {
+            command.getErr().println(known.getMessage());
+            return FAILED;
+        }
+        throw failure;
+    }
+}

@@ -1,0 +1,51 @@
+package mellow.server.people;
+
+import io.github.bucket4j.BucketConfiguration;
+import io.github.bucket4j.distributed.proxy.ProxyManager;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Duration;
+import mellow.server.common.Refusal;
+import org.springframework.stereotype.Component;
+
+/** Limits sign-in attempts per name and per address, counted in the database so that it holds over all servers. */
+@Component
+class AttemptLimit {
+
+    private static final Duration PERIOD = Duration.ofMinutes(5);
+    private static final int PER_NAME = 10;
+    private static final int PER_ADDRESS = 60;
+
+    private final ProxyManager<Long> buckets;
+
+    AttemptLimit(ProxyManager<Long> buckets) {
+        this.buckets = buckets;
+    }
+
+    /** Counts an attempt and refuses it when there were too many. */
+    void count(String signIn, String address) {
+        boolean allowed = take("name:" + signIn, PER_NAME) & take("address:" + address, PER_ADDRESS);
+        if (!allowed) {
+            throw Refusal.tooMany(
+                    "too-many-attempts", "Too many attempts to sign in; wait five minutes and try again.");
+        }
+    }
+
+    private boolean take(String what, int perPeriod) {
+        BucketConfiguration limit = BucketConfiguration.builder()
+                .addLimit(rate -> rate.capacity(perPeriod).refillGreedy(perPeriod, PERIOD))
+                .build();
+        return buckets.getProxy(number(what), () -> limit).tryConsume(1);
+    }
+
+    private static long number(String what) {
+        try {
+            byte[] hash = MessageDigest.getInstance("SHA-256").digest(what.getBytes(StandardCharsets.UTF_8));
+            return ByteBuffer.wrap(hash).getLong();
+        } catch (NoSuchAlgorithmException everyJavaHasIt) {
+            throw new IllegalStateException(everyJavaHasIt);
+        }
+    }
+}

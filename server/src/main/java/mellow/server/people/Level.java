@@ -1,0 +1,13 @@
+package mellow.server.people;
+
+/** What a person may do in one language; each level includes those before it. */
+public enum Level {
+    READER,
+    CONTRIBUTOR,
+    REVIEWER;
+
+    /** The name in the database and the HTTP interface. */
+    public String word() {
+        return name().toLowerCase(java.util.Locale.ROOT);
+    }
+}

@@ -1,0 +1,78 @@
+package mellow.server.people;
+
+import io.github.bucket4j.distributed.proxy.ProxyManager;
+import io.github.bucket4j.postgresql.Bucket4jPostgreSQL;
+import jakarta.servlet.DispatcherType;
+import javax.sql.DataSource;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.HttpStatusEntryPoint;
+import org.springframework.security.web.authentication.session.ChangeSessionIdAuthenticationStrategy;
+import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+
+/** Who gets in: server-side sessions, CSRF tokens, and nothing of the API without signing in. The page's own policy is set where it is served. */
+@Configuration
+class SecurityConfig {
+
+    private static final int BCRYPT_STRENGTH = 11;
+    private static final String API_POLICY = "default-src 'none'; frame-ancestors 'none'";
+
+    @Bean
+    SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
+        return http.csrf(csrf -> csrf.csrfTokenRepository(CookieCsrfTokenRepository.withHttpOnlyFalse())
+                        .spa())
+                .authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(
+                                DispatcherType.FORWARD, DispatcherType.ERROR, DispatcherType.ASYNC)
+                        .permitAll()
+                        .requestMatchers("/api/session")
+                        .permitAll()
+                        .requestMatchers("/api/**")
+                        .authenticated()
+                        .anyRequest()
+                        .permitAll())
+                .exceptionHandling(handling ->
+                        handling.authenticationEntryPoint(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED)))
+                .requestCache(cache -> cache.disable())
+                .securityContext(context -> context.securityContextRepository(contexts))
+                .formLogin(AbstractHttpConfigurer::disable)
+                .httpBasic(AbstractHttpConfigurer::disable)
+                .logout(AbstractHttpConfigurer::disable)
+                .headers(headers -> headers.referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN))
+                        .addHeaderWriter((request, response) -> {
+                            if (request.getRequestURI().startsWith("/api/")) {
+                                response.setHeader("Content-Security-Policy", API_POLICY);
+                            }
+                        }))
+                .build();
+    }
+
+    @Bean
+    SecurityContextRepository securityContextRepository() {
+        return new HttpSessionSecurityContextRepository();
+    }
+
+    @Bean
+    SessionAuthenticationStrategy sessionAuthenticationStrategy() {
+        return new ChangeSessionIdAuthenticationStrategy();
+    }
+
+    @Bean
+    PasswordEncoder passwordEncoder() {
+        return new BCryptPasswordEncoder(BCRYPT_STRENGTH);
+    }
+
+    @Bean
+    ProxyManager<Long> attempts(DataSource database) {
+        return Bucket4jPostgreSQL.selectForUpdateBasedBuilder(database).build();
+    }
+}

@@ -1,0 +1,19 @@
+package mellow.server.people;
+
+import java.io.Serializable;
+import java.security.Principal;
+
+/**
+ * The person behind a request, kept in the session.
+ *
+ * @param id the person's number
+ * @param signIn the name they sign in with
+ * @param fullName the name others see
+ */
+public record SignedIn(long id, String signIn, String fullName) implements Principal, Serializable {
+
+    @Override
+    public String getName() {
+        return signIn;
+    }
+}

@@ -1,0 +1,101 @@
+package mellow.server.record;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.HashMap;
+import java.util.function.Consumer;
+import mellow.core.cell.Standing;
+import mellow.core.format.EntryId;
+import mellow.core.language.LanguageTag;
+import mellow.server.language.LanguageService;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.RowCallbackHandler;
+import org.springframework.stereotype.Component;
+
+/** Streams the entries of a table with their cells, in table order, through a cursor. Needs a transaction around it. */
+@Component
+public class RecordReader {
+
+    private static final int FETCH = 5_000;
+    /** One row per cell, and one for an entry without any. */
+    private static final String RECORD =
+            """
+            select e.id, e.position, e.key, e.context, e.source, e.note, e.reference, e.section, e.max_length, e.source_revision, e.meaning_revision, e.words,
+                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text own_offer
+            from entry e
+            left join cell c on c.entry_id = e.id
+            left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = 0 and o.author_id = ?
+            where e.table_id = ? and e.removed_at is null
+            order by e.position, e.id
+            """;
+
+    private final JdbcTemplate jdbc;
+    private final LanguageService languages;
+
+    RecordReader(javax.sql.DataSource database, LanguageService languages) {
+        this.jdbc = new JdbcTemplate(database);
+        this.jdbc.setFetchSize(FETCH);
+        this.languages = languages;
+    }
+
+    /** Hands every entry of {@code table} to {@code reader}; {@code person}'s own open offers come along. */
+    public void read(long table, long person, Consumer<RecordEntry> reader) {
+        Grouping grouping = new Grouping(reader);
+        jdbc.query(RECORD, grouping, person, table);
+        grouping.finish();
+    }
+
+    private final class Grouping implements RowCallbackHandler {
+        private final Consumer<RecordEntry> reader;
+        private @Nullable RecordEntry current;
+
+        Grouping(Consumer<RecordEntry> reader) {
+            this.reader = reader;
+        }
+
+        @Override
+        public void processRow(ResultSet row) throws SQLException {
+            long id = row.getLong(1);
+            RecordEntry entry = current;
+            if (entry == null || entry.id() != id) {
+                finish();
+                entry = new RecordEntry(
+                        id,
+                        row.getDouble(2),
+                        new EntryId(row.getString(3), row.getString(4)),
+                        row.getString(5),
+                        row.getString(6),
+                        row.getString(7),
+                        row.getString(8),
+                        row.getInt(9),
+                        row.getInt(10),
+                        row.getInt(11),
+                        row.getInt(12),
+                        new HashMap<>());
+                current = entry;
+            }
+            short language = row.getShort(13);
+            if (!row.wasNull()) {
+                String text = row.getString(14);
+                LanguageTag tag = languages.tag(language);
+                entry.cells()
+                        .put(
+                                tag,
+                                new RecordCell(
+                                        text == null ? "" : text,
+                                        Standing.values()[row.getShort(15)],
+                                        row.getInt(16),
+                                        row.getInt(17),
+                                        row.getString(18)));
+            }
+        }
+
+        void finish() {
+            if (current != null) {
+                reader.accept(current);
+                current = null;
+            }
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** What the ledger spread reads: scopes and pages of rows. Depends on table, cell, language, people, common. */
+@NullMarked
+package mellow.server.sheet;
+
+import org.jspecify.annotations.NullMarked;

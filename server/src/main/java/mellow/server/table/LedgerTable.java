@@ -1,0 +1,71 @@
+package mellow.server.table;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import org.hibernate.annotations.DynamicUpdate;
+import org.jspecify.annotations.Nullable;
+
+/** A named set of entries in one source language. */
+@Entity
+@DynamicUpdate
+class LedgerTable {
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private @Nullable Long id;
+
+    private String slug = "";
+    private String name = "";
+    private short sourceLanguageId;
+    private int entries;
+    private long words;
+    private Instant createdAt = Instant.EPOCH;
+
+    @Version
+    private int version;
+
+    protected LedgerTable() {}
+
+    LedgerTable(String slug, String name, short sourceLanguage, Instant createdAt) {
+        this.slug = slug;
+        this.name = name;
+        this.sourceLanguageId = sourceLanguage;
+        this.createdAt = createdAt;
+    }
+
+    long id() {
+        return java.util.Objects.requireNonNull(id, "not saved yet");
+    }
+
+    String slug() {
+        return slug;
+    }
+
+    String name() {
+        return name;
+    }
+
+    short sourceLanguage() {
+        return sourceLanguageId;
+    }
+
+    int entries() {
+        return entries;
+    }
+
+    long words() {
+        return words;
+    }
+
+    Instant createdAt() {
+        return createdAt;
+    }
+
+    int version() {
+        return version;
+    }
+}

@@ -1,0 +1,5 @@
+/** Tables and the languages they are kept in. Depends on language, people, common. */
+@NullMarked
+package mellow.server.table;
+
+import org.jspecify.annotations.NullMarked;

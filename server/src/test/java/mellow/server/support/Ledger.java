@@ -1,0 +1,150 @@
+package mellow.server.support;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import mellow.core.language.LanguageTag;
+import mellow.core.merge.TextEffect.Arrival;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellService;
+import mellow.server.cell.CellView;
+import mellow.server.intake.IntakeService;
+import mellow.server.people.Level;
+import mellow.server.people.PeopleService;
+import mellow.server.run.RunService.Progress;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+
+/** Builds ledgers for tests and looks into them. */
+@Component
+public class Ledger {
+
+    private final JdbcClient jdbc;
+    private final PeopleService people;
+    private final IntakeService intakes;
+    private final CellService cells;
+
+    Ledger(JdbcClient jdbc, PeopleService people, IntakeService intakes, CellService cells) {
+        this.jdbc = jdbc;
+        this.people = people;
+        this.intakes = intakes;
+        this.cells = cells;
+    }
+
+    /** Removes everything but languages. */
+    public void empty() {
+        jdbc.sql(
+                        """
+                        truncate person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part, intake, master_file,
+                        cell_story, intake_entry, entry_story, coverage, run, bucket, spring_session, spring_session_attributes cascade
+                        """)
+                .update();
+    }
+
+    /** A coordinator. */
+    public long coordinator(String signIn) {
+        return people.add(signIn, signIn.toUpperCase(Locale.ROOT), "ahoy-" + signIn, true);
+    }
+
+    /** Someone with one right. */
+    public long person(String signIn, String language, Level level) {
+        long id = people.add(signIn, signIn.toUpperCase(Locale.ROOT), "ahoy-" + signIn, false);
+        people.give(id, new LanguageTag(language), level);
+        return id;
+    }
+
+    /** Uploads {@code csv} for a new table; the intake's number. */
+    public long upload(long person, String name, String csv) {
+        return intakes.upload(person, name, csv.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Takes {@code csv} into the table {@code table}, which is made when there is none of that name; the intake's number. */
+    public long takeIn(long person, String table, String csv, Arrival arrival) {
+        return takeIn(person, table, table + ".csv", csv.getBytes(StandardCharsets.UTF_8), arrival);
+    }
+
+    /** The same from a named file of any bytes. */
+    public long takeIn(long person, String table, String file, byte[] content, Arrival arrival) {
+        long intake = intakes.upload(person, file, content);
+        boolean known = jdbc.sql("select 1 from ledger_table where name = :name")
+                .param("name", table)
+                .query(Integer.class)
+                .optional()
+                .isPresent();
+        intakes.decide(person, intake, known ? slug(table) : null, known ? null : table, arrival);
+        intakes.apply(person, intake, Progress.UNWATCHED);
+        return intake;
+    }
+
+    /** Lets reviewers settle their own texts. */
+    public void allowOwn(String table, String language) {
+        jdbc.sql(
+                        "update table_language set settles_own = true where table_id = :table and language_id = (select id from language where tag = :tag)")
+                .param("table", table(table))
+                .param("tag", language)
+                .update();
+    }
+
+    /** The table's name in addresses. */
+    public String slug(String table) {
+        return jdbc.sql("select slug from ledger_table where name = :name")
+                .param("name", table)
+                .query(String.class)
+                .single();
+    }
+
+    /** The table's number. */
+    public long table(String table) {
+        return jdbc.sql("select id from ledger_table where name = :name")
+                .param("name", table)
+                .query(Long.class)
+                .single();
+    }
+
+    /** The number of the entry with that key. */
+    public long entry(String key) {
+        return jdbc.sql("select id from entry where key = :key and removed_at is null")
+                .param("key", key)
+                .query(Long.class)
+                .single();
+    }
+
+    /** Changes a cell. */
+    public CellView change(long person, String key, String language, CellChange change) {
+        return cells.change(person, entry(key), new LanguageTag(language), change);
+    }
+
+    /** "state text" of a cell, "untranslated" when there is no row. */
+    public String cell(String key, String language) {
+        return jdbc.sql(
+                        """
+                        select (array['offered','returned','stale','settled','pencilled','untranslated'])[c.state + 1] || coalesce(' ' || c.text, '')
+                        from cell c join language l on l.id = c.language_id join entry e on e.id = c.entry_id
+                        where e.key = :key and e.removed_at is null and l.tag = :tag
+                        """)
+                .param("key", key)
+                .param("tag", language)
+                .query(String.class)
+                .optional()
+                .orElse("untranslated");
+    }
+
+    /** One value. */
+    public <T> T ask(Class<T> type, String sql) {
+        return jdbc.sql(sql).query(type).single();
+    }
+
+    /** Number of counters that are not what a recount gives. */
+    public int wrongCounters() {
+        return ask(
+                Integer.class,
+                """
+                with counted as (
+                    select e.table_id, c.language_id, c.state, count(*)::int entries, sum(e.words)::bigint words
+                    from entry e join cell c on c.entry_id = e.id
+                    where e.removed_at is null and e.translatable and c.state <> 5 group by 1, 2, 3)
+                select count(*) from (select table_id, language_id, state, entries, words from coverage where entries <> 0 or words <> 0) kept
+                full join counted using (table_id, language_id, state)
+                where kept.entries is distinct from counted.entries or kept.words is distinct from counted.words
+                """);
+    }
+}

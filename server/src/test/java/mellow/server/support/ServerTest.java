@@ -1,0 +1,32 @@
+package mellow.server.support;
+
+import java.util.Map;
+import mellow.server.MellowServer;
+import org.junit.jupiter.api.BeforeEach;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+
+/** A test against the whole server and a real PostgreSQL; every test begins with an empty ledger. */
+@SpringBootTest(classes = MellowServer.class)
+@AutoConfigureMockMvc
+public abstract class ServerTest {
+
+    @Autowired
+    protected Ledger ledger;
+
+    @DynamicPropertySource
+    static void database(DynamicPropertyRegistry registry) {
+        for (Map.Entry<String, Object> property :
+                TestDatabase.access().properties().entrySet()) {
+            registry.add(property.getKey(), property::getValue);
+        }
+    }
+
+    @BeforeEach
+    void emptyLedger() {
+        ledger.empty();
+    }
+}
