@@ -12,7 +12,8 @@ import org.jspecify.annotations.Nullable;
  * @param person who brought the file
  * @param options what holds: chosen by people where they chose, else found out
  * @param reading how the file was read, null once it is no longer open
- * @param tableName the name of the table it goes or went into, null when it makes a new one
+ * @param tableSlug the table it goes or went into, by its name in addresses; null when it makes a new one
+ * @param tableName the name of that table
  * @param report what it did, once applied
  * @param run how applying stands, null when it never started
  */
@@ -25,6 +26,7 @@ record IntakeReply(
         @Nullable Instant appliedAt,
         IntakeOptions options,
         @Nullable ReadingReply reading,
+        @Nullable String tableSlug,
         @Nullable String tableName,
         @Nullable PreviewReply report,
         @Nullable RunReply run) {
@@ -35,6 +37,8 @@ record IntakeReply(
      * @param format its format
      * @param charset its character set
      * @param byteOrderMark whether it begins with a byte-order mark
+     * @param delimiter between cells
+     * @param quote around cells
      * @param guarded whether texts carry guards against formulas, which are removed
      * @param headerRow the header's row in {@code rows}, -1 when none was found
      * @param columns what each column holds
@@ -49,6 +53,8 @@ record IntakeReply(
             String format,
             String charset,
             boolean byteOrderMark,
+            String delimiter,
+            String quote,
             boolean guarded,
             int headerRow,
             List<ColumnChoice> columns,

@@ -201,6 +201,7 @@ public class IntakeService {
                 intake.appliedAt().orElse(null),
                 options,
                 reading,
+                intake.table().map(table -> tables.find(table).slug()).orElse(null),
                 intake.table().map(table -> tables.find(table).name()).orElse(null),
                 intake.report()
                         .map(report -> json.readValue(report, PreviewReply.class))
@@ -220,6 +221,8 @@ public class IntakeService {
                 "CSV",
                 reading.encoding().charset().name(),
                 reading.encoding().byteOrderMark() > 0,
+                String.valueOf(reading.dialect().delimiter()),
+                String.valueOf(reading.dialect().quote()),
                 reading.guarded(),
                 reading.layout().headerRow(),
                 reading.layout().columns().stream().map(ColumnChoice::of).toList(),

@@ -7,8 +7,6 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.file.Path;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import mellow.server.MellowServer;
@@ -68,12 +66,10 @@ final class StartCommand implements Runnable {
         PrivateCluster.Access access = database(out);
         out.println("Starting the server \u2026");
         out.flush();
-        Map<String, Object> properties = new HashMap<>(access.properties());
-        properties.put("server.port", port);
         server = new SpringApplicationBuilder(MellowServer.class)
                 .registerShutdownHook(false)
-                .properties(properties)
-                .run();
+                .properties(access.properties())
+                .run("--server.port=" + port);
         String address = "http://127.0.0.1:" + port;
         pid.write(address);
         welcome(out, address);

@@ -1,0 +1,282 @@
+import { Alert, Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/material";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import type { Person } from "../session/useSession";
+import type { Intake, Options } from "./useIntake";
+
+const CHARSETS = [
+  "UTF-8",
+  "UTF-16LE",
+  "UTF-16BE",
+  "windows-1252",
+  "windows-1250",
+  "windows-1251",
+  "windows-1253",
+  "windows-1254",
+  "windows-1256",
+  "windows-1257",
+  "ISO-8859-1",
+  "ISO-8859-2",
+  "ISO-8859-15",
+];
+const DELIMITERS = [",", ";", "\t", "|"];
+const ROLES = ["KEY", "CONTEXT", "SECTION", "NOTE", "LIMIT", "REFERENCE", "TEXT", "IGNORED"] as const;
+const NEW = "";
+
+interface Props {
+  intake: Intake;
+  tables: Schemas["TableReply"][];
+  me: Person;
+  busy: boolean;
+  onDecide: (options: Options) => void;
+}
+
+/** How the file was read and where it goes; every guess can be corrected, and the first rows show at once what that gives. */
+export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
+  const reading = intake.reading;
+  const options = intake.options;
+  const [name, setName] = useState(options.newTable ?? "");
+  if (!reading) return null;
+  const choose = (change: Partial<Options>) => onDecide({ ...options, ...change });
+  const setColumn = (at: number, change: Partial<Schemas["ColumnChoice"]>) =>
+    choose({
+      headerRow: reading.headerRow,
+      columns: reading.columns.map((column, one) => (one === at ? { ...column, ...change } : column)),
+    });
+  const settles = me.coordinator || Object.values(me.levels).includes("reviewer");
+
+  return (
+    <div className="reading" aria-busy={busy}>
+      {reading.blocked && (
+        <Alert severity="error">
+          {reading.problems
+            .filter((problem) => problem.includes("; expected "))
+            .map((problem) => (
+              <div key={problem}>{problem}</div>
+            ))}
+        </Alert>
+      )}
+      <div className="choices">
+        <TextField
+          select
+          size="small"
+          label={t("reading.into")}
+          value={options.table ?? NEW}
+          disabled={busy}
+          onChange={(event) =>
+            choose(
+              event.target.value === NEW
+                ? { table: undefined, newTable: name || intake.fileName }
+                : { table: event.target.value, newTable: undefined },
+            )
+          }
+        >
+          {me.coordinator && <MenuItem value={NEW}>{t("reading.newTable")}</MenuItem>}
+          {tables.map((table) => (
+            <MenuItem key={table.slug} value={table.slug}>
+              {table.name}
+            </MenuItem>
+          ))}
+        </TextField>
+        {!options.table && (
+          <TextField
+            size="small"
+            label={t("reading.newName")}
+            value={name}
+            disabled={busy}
+            onChange={(event) => setName(event.target.value)}
+            onBlur={() => name !== options.newTable && choose({ newTable: name })}
+            onKeyDown={(event) => event.key === "Enter" && choose({ newTable: name })}
+          />
+        )}
+        {!options.table && (
+          <TextField
+            select
+            size="small"
+            label={t("reading.source")}
+            value={options.source ?? "en"}
+            disabled={busy}
+            onChange={(event) => choose({ source: event.target.value })}
+          >
+            {[...new Set([options.source ?? "en", ...reading.columns.flatMap((column) => column.language ?? [])])].map(
+              (tag) => (
+                <MenuItem key={tag} value={tag}>
+                  {tag}
+                </MenuItem>
+              ),
+            )}
+          </TextField>
+        )}
+        <TextField
+          select
+          size="small"
+          label={t("reading.arrival")}
+          value={options.arrival ?? "OFFERED"}
+          disabled={busy}
+          onChange={(event) => choose({ arrival: event.target.value as NonNullable<Options["arrival"]> })}
+        >
+          {settles && <MenuItem value="SETTLED">{t("reading.SETTLED")}</MenuItem>}
+          <MenuItem value="OFFERED">{t("reading.OFFERED")}</MenuItem>
+          <MenuItem value="PENCILLED">{t("reading.PENCILLED")}</MenuItem>
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label={t("reading.charset")}
+          value={reading.charset}
+          disabled={busy}
+          onChange={(event) => choose({ charset: event.target.value })}
+        >
+          {CHARSETS.map((charset) => (
+            <MenuItem key={charset} value={charset}>
+              {charset}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label={t("reading.delimiter")}
+          value={reading.delimiter}
+          disabled={busy}
+          onChange={(event) =>
+            choose({ delimiter: event.target.value, quote: reading.quote, columns: undefined, headerRow: undefined })
+          }
+        >
+          {[...new Set([...DELIMITERS, reading.delimiter])].map((delimiter) => (
+            <MenuItem key={delimiter} value={delimiter}>
+              {delimiter === "\t" ? t("reading.tab") : delimiter}
+            </MenuItem>
+          ))}
+        </TextField>
+      </div>
+      <div className="checks">
+        {options.table ? (
+          <FormControlLabel
+            control={
+              <Checkbox
+                size="small"
+                checked={options.meaningChanged ?? true}
+                disabled={busy}
+                onChange={(event) => choose({ meaningChanged: event.target.checked })}
+              />
+            }
+            label={t("reading.meaning")}
+          />
+        ) : (
+          <FormControlLabel
+            control={
+              <Checkbox
+                size="small"
+                checked={options.settlesOwn}
+                disabled={busy}
+                onChange={(event) => choose({ settlesOwn: event.target.checked })}
+              />
+            }
+            label={t("reading.settlesOwn")}
+          />
+        )}
+      </div>
+      {reading.guarded && <p className="soft">{t("reading.guarded")}</p>}
+      {options.table && reading.newLanguages.length > 0 && (
+        <p className="soft">{t("reading.newLanguages", { languages: reading.newLanguages.join(", ") })}</p>
+      )}
+      <h2>{t("reading.firstRows")}</h2>
+      <div className="rows" tabIndex={0} role="region" aria-label={t("reading.firstRows")}>
+        <table>
+          <thead>
+            <tr>
+              <td />
+              {reading.columns.map((column, at) => (
+                <th key={at} scope="col">
+                  <TextField
+                    select
+                    size="small"
+                    variant="standard"
+                    value={column.role}
+                    disabled={busy}
+                    slotProps={{ htmlInput: { "aria-label": t("reading.role", { n: at + 1 }) } }}
+                    onChange={(event) =>
+                      setColumn(at, {
+                        role: event.target.value as (typeof ROLES)[number],
+                        language: event.target.value === "TEXT" ? (column.language ?? "en") : undefined,
+                      })
+                    }
+                  >
+                    {ROLES.map((role) => (
+                      <MenuItem key={role} value={role}>
+                        {t(`role.${role}`)}
+                      </MenuItem>
+                    ))}
+                  </TextField>
+                  {column.role === "TEXT" && (
+                    <TagField
+                      tag={column.language ?? ""}
+                      label={t("reading.language", { n: at + 1 })}
+                      busy={busy}
+                      onTag={(language) => setColumn(at, { language })}
+                    />
+                  )}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {reading.rows.map((row, index) => (
+              <tr
+                key={index}
+                className={index === reading.headerRow ? "header" : index < reading.headerRow ? "above" : ""}
+              >
+                <td>
+                  <input
+                    type="radio"
+                    name="header"
+                    checked={index === reading.headerRow}
+                    disabled={busy}
+                    aria-label={t("reading.headerRow", { n: index + 1 })}
+                    title={t("reading.headerRow", { n: index + 1 })}
+                    onChange={() => choose({ headerRow: index, columns: undefined })}
+                  />
+                </td>
+                {row.map((cell, at) => (
+                  <td key={at} dir="auto">
+                    {cell}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  );
+}
+
+function TagField({
+  tag,
+  label,
+  busy,
+  onTag,
+}: {
+  tag: string;
+  label: string;
+  busy: boolean;
+  onTag: (tag: string) => void;
+}) {
+  const [text, setText] = useState(tag);
+  const send = () => text !== tag && text.trim() !== "" && onTag(text.trim());
+  return (
+    <TextField
+      variant="standard"
+      size="small"
+      className="tag"
+      value={text}
+      disabled={busy}
+      slotProps={{ htmlInput: { "aria-label": label } }}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={send}
+      onKeyDown={(event) => event.key === "Enter" && send()}
+    />
+  );
+}

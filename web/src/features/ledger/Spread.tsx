@@ -1,0 +1,250 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { forwardRef, useCallback, useEffect, useImperativeHandle, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { count, t } from "../../words/words";
+import type { EditEnd } from "./CellEditor";
+import { cellShown } from "./cellShown";
+import type { Entries } from "./entries";
+import { commandFor, destination, type Command, type Place } from "./keyboard";
+import { Mark } from "./Mark";
+import type { RowStore } from "./rowStore";
+import { cellId, SpreadRow, type Editing } from "./SpreadRow";
+import type { CellChanges } from "./useCellChanges";
+import "./spread.css";
+
+const ROW_HEIGHT = 56;
+const SECTION_HEIGHT = 30;
+const OVERSCAN = 12;
+
+interface Props {
+  entries: Entries;
+  store: RowStore;
+  table: Schemas["TableReply"];
+  languages: Schemas["LanguageReply"][];
+  place: Place;
+  onPlace: (place: Place) => void;
+  changes: CellChanges;
+  onSay: (sentence: string) => void;
+  onFind: () => void;
+  onKeys: () => void;
+  onLeave: () => void;
+}
+
+/** What others may ask of the spread. */
+export interface SpreadHandle {
+  focus: () => void;
+  amend: (offer: number, text: string) => void;
+  edit: () => void;
+}
+
+/** The two-page spread: a grid with one tab stop, whose rows exist only while they are seen. */
+export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
+  { entries, store, table, languages, place, onPlace, changes, onSay, onFind, onKeys, onLeave },
+  ref,
+) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const grid = useRef<HTMLDivElement>(null);
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const currentLine = entries.lineOf(place.row);
+  const virtual = useVirtualizer({
+    count: entries.lines,
+    getScrollElement: () => scroller.current,
+    estimateSize: (line) => (entries.at(line).kind === "section" ? SECTION_HEIGHT : ROW_HEIGHT),
+    overscan: OVERSCAN,
+  });
+  const items = virtual.getVirtualItems();
+  const firstLine = items[0]?.index ?? 0;
+  const lastLine = items.at(-1)?.index ?? 0;
+
+  useEffect(() => {
+    const from = entries.indexFrom(firstLine);
+    store.ensure(entries.ids, from - OVERSCAN, from + (lastLine - firstLine) + 2 * OVERSCAN);
+  }, [entries, store, firstLine, lastLine]);
+
+  useEffect(() => {
+    virtual.scrollToIndex(currentLine, { align: "auto" });
+  }, [virtual, currentLine]);
+
+  const focus = useCallback(() => grid.current?.focus({ preventScroll: true }), []);
+  const open = useCallback(
+    (replaceWith: string | null) => {
+      const id = entries.ids[place.row];
+      const tag = languages[place.column]?.language.tag;
+      if (id === undefined || tag === undefined || !store.row(id)) return;
+      const text = cellShown(store.cell(id, tag), store.pending(id, tag)).text;
+      setEditing({ initial: replaceWith ?? text, selected: false, amends: null });
+    },
+    [entries, languages, place, store],
+  );
+  useImperativeHandle(
+    ref,
+    () => ({
+      focus,
+      amend: (offer, text) => setEditing({ initial: text, selected: false, amends: offer }),
+      edit: () => open(null),
+    }),
+    [focus, open],
+  );
+
+  const go = useCallback(
+    (command: Command): boolean => {
+      const pageRows = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW_HEIGHT) / ROW_HEIGHT) - 1);
+      const to = destination(command, place, entries.size, languages.length, pageRows);
+      if (to) onPlace(to);
+      return to !== null;
+    },
+    [place, entries, languages, onPlace],
+  );
+
+  const end = useCallback(
+    (text: string, how: EditEnd) => {
+      const amends = editing?.amends ?? null;
+      const initial = editing?.initial ?? "";
+      setEditing(null);
+      const id = entries.ids[place.row];
+      const tag = languages[place.column]?.language.tag;
+      if (id === undefined || tag === undefined) return;
+      const cell = store.cell(id, tag);
+      const before = cellShown(cell, undefined).text;
+      const send = async (change: Parameters<CellChanges["change"]>[2]) => {
+        const wrong = await changes.change(id, tag, change);
+        if (wrong) onSay(wrong);
+      };
+      if (how === "put-forward") {
+        if (amends !== null) void send({ action: "AMEND", offer: amends, text });
+        else if (text !== "") void send({ action: "PUT_FORWARD", text });
+        else if (cell?.text !== undefined) void send({ action: "CLEAR" });
+        go({ do: "move", rows: 1, columns: 0 });
+      } else if (text !== "" && text !== before && text !== initial) {
+        void send({ action: cell?.settled ? "PUT_FORWARD" : "PENCIL", text });
+      }
+      if (how === "next" || how === "previous") go({ do: "step", columns: how === "next" ? 1 : -1 });
+      if (how !== "blur") focus();
+    },
+    [editing, entries, languages, place, store, changes, onSay, go, focus],
+  );
+
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const id = entries.ids[place.row];
+    const tag = languages[place.column]?.language.tag;
+    if (editing || id === undefined || tag === undefined) return;
+    const stale = store.cell(id, tag)?.state === "stale";
+    const { key, ctrlKey, metaKey, altKey, shiftKey } = event;
+    const command = commandFor(
+      { key, ctrlKey, metaKey, altKey, shiftKey, isComposing: event.nativeEvent.isComposing },
+      stale,
+    );
+    if (!command) return;
+    switch (command.do) {
+      case "edit":
+        open(command.replaceWith);
+        break;
+      case "still-holds":
+        void changes.change(id, tag, { action: "STILL_HOLDS" }).then((wrong) => wrong && onSay(wrong));
+        break;
+      case "find":
+        onFind();
+        break;
+      case "keys":
+        onKeys();
+        break;
+      case "leave-grid":
+        onLeave();
+        break;
+      default:
+        if (!go(command)) return;
+    }
+    event.preventDefault();
+  };
+
+  const onPoint = useCallback((row: number, column: number) => onPlace({ row, column }), [onPlace]);
+  const onOpen = useCallback(() => open(null), [open]);
+  const single = languages.length === 1;
+  const columns = single
+    ? "minmax(280px, 45%) 44px minmax(280px, 1fr)"
+    : `minmax(240px, 330px) repeat(${languages.length}, minmax(210px, 1fr))`;
+  const width = single ? undefined : 240 + languages.length * 210;
+
+  return (
+    <div
+      ref={grid}
+      className="spread"
+      role="grid"
+      tabIndex={0}
+      aria-label={t("ledger.grid", { table: table.name })}
+      aria-rowcount={entries.lines + 1}
+      aria-colcount={languages.length + 1}
+      aria-activedescendant={editing ? undefined : cellId(place.row, place.column)}
+      onKeyDown={onKeyDown}
+    >
+      <div ref={scroller} className="scroller">
+        <div className="head" role="row" aria-rowindex={1} style={{ gridTemplateColumns: columns, minWidth: width }}>
+          <div role="columnheader" aria-colindex={1} className="source">
+            {t("ledger.source", { language: table.source.englishName })}
+            <span className="limit">{t("ledger.limit")}</span>
+          </div>
+          {single && <div className="gutter" role="presentation" />}
+          {languages.map((kept, column) => (
+            <div key={kept.language.tag} role="columnheader" aria-colindex={column + 2} className="cell">
+              <span>
+                {single ? `${kept.language.englishName} · ${kept.language.ownName}` : kept.language.englishName}
+              </span>
+              <span className="counts">
+                {single ? (
+                  (["untranslated", "stale", "offered"] as const).map((state) => (
+                    <span key={state}>
+                      <Mark state={state} labelled={false} /> {t(`counts.${state}`, { n: kept.states[state] ?? 0 })}
+                    </span>
+                  ))
+                ) : (
+                  <span>{t("counts.left", { n: table.entries - (kept.states.settled ?? 0) })}</span>
+                )}
+              </span>
+            </div>
+          ))}
+        </div>
+        <div className="lines" style={{ height: virtual.getTotalSize(), minWidth: width }} role="presentation">
+          {items.map((item) => {
+            const line = entries.at(item.index);
+            const style = { transform: `translateY(${item.start}px)`, gridTemplateColumns: columns };
+            if (line.kind === "section") {
+              return (
+                <div key={item.key} className="line section" role="row" aria-rowindex={item.index + 2} style={style}>
+                  <div role="gridcell" aria-colspan={languages.length + 1} className="source">
+                    {line.name || t("ledger.noSection")}
+                  </div>
+                  {single ? <div className="gutter" role="presentation" /> : null}
+                </div>
+              );
+            }
+            const here = line.index === place.row;
+            return (
+              <div
+                key={item.key}
+                className={here ? (editing ? "line here open" : "line here") : "line"}
+                role="row"
+                aria-rowindex={item.index + 2}
+                style={style}
+              >
+                <SpreadRow
+                  id={entries.ids[line.index] ?? 0}
+                  index={line.index}
+                  store={store}
+                  languages={languages}
+                  cursor={here ? place.column : -1}
+                  editing={here ? editing : null}
+                  onPoint={onPoint}
+                  onOpen={onOpen}
+                  onEnd={end}
+                />
+              </div>
+            );
+          })}
+        </div>
+      </div>
+      <span className="visually-hidden" role="status">
+        {t("ledger.position", { n: entries.size, row: count(place.row + 1) })}
+      </span>
+    </div>
+  );
+});

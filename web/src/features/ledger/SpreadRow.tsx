@@ -1,0 +1,145 @@
+import { memo, useSyncExternalStore } from "react";
+import type { Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import { CellEditor, type EditEnd } from "./CellEditor";
+import { cellShown } from "./cellShown";
+import { Mark } from "./Mark";
+import type { RowStore } from "./rowStore";
+import { DiffShown, TextShown } from "./TextShown";
+import { wordDiff } from "./wordDiff";
+
+export interface Editing {
+  initial: string;
+  selected: boolean;
+  /** The offer that is being amended, or null for a text of one's own. */
+  amends: number | null;
+}
+
+interface Props {
+  id: number;
+  index: number;
+  store: RowStore;
+  languages: Schemas["LanguageReply"][];
+  /** The column of the cursor when it is in this row, else -1. */
+  cursor: number;
+  editing: Editing | null;
+  onPoint: (index: number, column: number) => void;
+  onOpen: (index: number, column: number) => void;
+  onEnd: (text: string, end: EditEnd) => void;
+}
+
+/** The id of a cell's element, for what follows the cursor. */
+export function cellId(row: number, column: number): string {
+  return `cell-${row}-${column}`;
+}
+
+/** One entry: its source on the left page, its texts on the right. Drawn again only when it changes. */
+export const SpreadRow = memo(function SpreadRow({
+  id,
+  index,
+  store,
+  languages,
+  cursor,
+  editing,
+  onPoint,
+  onOpen,
+  onEnd,
+}: Props) {
+  useSyncExternalStore(
+    (listener) => store.subscribe(id, listener),
+    () => store.version(id),
+  );
+  const row = store.row(id);
+  if (!row) {
+    return (
+      <div className="source" role="rowheader" aria-colindex={1}>
+        <div className="faint" aria-label={t("ledger.loading")} />
+      </div>
+    );
+  }
+  const single = languages.length === 1;
+  const stale = languages.some((language) => store.cell(id, language.language.tag)?.state === "stale");
+  return (
+    <>
+      <div
+        className="source"
+        role="rowheader"
+        aria-colindex={1}
+        onMouseDown={() => onPoint(index, Math.max(0, cursor))}
+      >
+        <div className="remark">
+          <span className="key">
+            {row.key}
+            {row.context && <span className="context"> · {row.context}</span>}
+          </span>
+          {row.maxLength > 0 && <span className="limit">{row.maxLength}</span>}
+        </div>
+        <div className="text">
+          {stale && row.sourceBefore !== undefined ? (
+            <DiffShown runs={wordDiff(row.sourceBefore, row.source)} />
+          ) : (
+            <TextShown text={row.source} />
+          )}
+        </div>
+      </div>
+      {languages.map((kept, column) => {
+        const language = kept.language;
+        const shown = cellShown(store.cell(id, language.tag), store.pending(id, language.tag));
+        const current = cursor === column;
+        const length = [...shown.text].length;
+        const over = row.maxLength > 0 && length > row.maxLength;
+        return [
+          single && (
+            <div key="gutter" className="gutter" role="presentation">
+              <Mark state={shown.state} labelled={false} />
+            </div>
+          ),
+          <div
+            key={language.tag}
+            id={cellId(index, column)}
+            role="gridcell"
+            aria-colindex={column + 2}
+            aria-selected={current}
+            aria-label={`${row.key}, ${language.englishName}, ${t(`state.${shown.state}`)}: ${shown.text || t("cell.empty")}`}
+            className={`cell${current ? " current" : ""}${single ? "" : " marked"}`}
+            onMouseDown={() => onPoint(index, column)}
+            onDoubleClick={() => onOpen(index, column)}
+          >
+            {!single && <Mark state={shown.state} labelled={false} />}
+            <div className="content">
+              {(single || shown.remark) && (
+                <div className={`remark ${shown.tone}`}>
+                  <span>{shown.remark}</span>
+                  {single && row.maxLength > 0 && shown.text && !(current && editing) && (
+                    <span className={over ? "limit over" : "limit"}>
+                      {length} / {row.maxLength}
+                    </span>
+                  )}
+                </div>
+              )}
+              {current && editing ? (
+                <CellEditor
+                  initial={editing.initial}
+                  selected={editing.selected}
+                  label={t("cell.editing", { key: row.key, language: language.englishName })}
+                  language={language.tag}
+                  rightToLeft={language.rightToLeft}
+                  limit={row.maxLength}
+                  onEnd={onEnd}
+                />
+              ) : shown.text ? (
+                <div className="text" lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
+                  <TextShown text={shown.text} />
+                </div>
+              ) : (
+                <div className="text none" dir={language.rightToLeft ? "rtl" : "ltr"}>
+                  <bdi>{t("state.untranslated")}</bdi>
+                </div>
+              )}
+            </div>
+          </div>,
+        ];
+      })}
+    </>
+  );
+});

@@ -1,0 +1,36 @@
+import type { DiffRun } from "./wordDiff";
+import { pieces } from "./pieces";
+
+/** A text with its placeholders as chips, which stay left to right in any text. */
+export function TextShown({ text }: { text: string }) {
+  return (
+    <>
+      {pieces(text).map((piece, at) =>
+        piece.kind === "placeholder" ? (
+          <bdi key={at} dir="ltr" className="chip">
+            {piece.text}
+          </bdi>
+        ) : (
+          piece.text
+        ),
+      )}
+    </>
+  );
+}
+
+/** What changed between two texts, word by word. */
+export function DiffShown({ runs }: { runs: DiffRun[] }) {
+  return (
+    <>
+      {runs.map((run, at) =>
+        run.kind === "same" ? (
+          <span key={at}>{run.text}</span>
+        ) : run.kind === "gone" ? (
+          <del key={at}>{run.text}</del>
+        ) : (
+          <ins key={at}>{run.text}</ins>
+        ),
+      )}
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+import { describe, expect, it } from "vitest";
+import { Entries } from "./entries";
+
+describe("the entries of a scope", () => {
+  const entries = new Entries({
+    deltas: [10, 1, 1, -5, 20],
+    sections: [
+      { name: "Bow ramp", at: 0 },
+      { name: "Bilge", at: 2 },
+      { name: "", at: 4 },
+    ],
+  });
+
+  it("adds up differences", () => {
+    expect([...entries.ids]).toEqual([10, 11, 12, 7, 27]);
+  });
+
+  it("puts headings before the entries they head", () => {
+    const shown = Array.from({ length: entries.lines }, (_, line) => {
+      const at = entries.at(line);
+      return at.kind === "section" ? `# ${at.name}` : at.index;
+    });
+    expect(shown).toEqual(["# Bow ramp", 0, 1, "# Bilge", 2, 3, "# ", 4]);
+  });
+
+  it("finds every entry's line", () => {
+    expect([0, 1, 2, 3, 4].map((index) => entries.lineOf(index))).toEqual([1, 2, 4, 5, 7]);
+  });
+
+  it("has no headings when no section has a name", () => {
+    const plain = new Entries({ deltas: [1, 1], sections: [{ name: "", at: 0 }] });
+    expect([plain.lines, plain.at(1), plain.lineOf(1)]).toEqual([2, { kind: "entry", index: 1 }, 1]);
+  });
+});

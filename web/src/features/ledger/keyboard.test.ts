@@ -1,0 +1,61 @@
+import { describe, expect, it } from "vitest";
+import { commandFor, destination, editorCommandFor, type KeyPress } from "./keyboard";
+
+const press = (key: string, held: Partial<KeyPress> = {}): KeyPress => ({
+  key,
+  ctrlKey: false,
+  metaKey: false,
+  altKey: false,
+  shiftKey: false,
+  isComposing: false,
+  ...held,
+});
+
+describe("the sheet's keys", () => {
+  it("guards an input method before anything else", () => {
+    expect(commandFor(press("Enter", { isComposing: true }), false)).toEqual({ do: "edit", replaceWith: "" });
+    expect(editorCommandFor(press("Enter", { isComposing: true }))).toBeNull();
+    expect(commandFor(press("Process"), false)).toEqual({ do: "edit", replaceWith: "" });
+  });
+
+  it("types letters, those behind AltGr and outside the basic plane too", () => {
+    expect(commandFor(press("ü"), false)).toEqual({ do: "edit", replaceWith: "ü" });
+    expect(commandFor(press("ł", { ctrlKey: true, altKey: true }), false)).toEqual({ do: "edit", replaceWith: "ł" });
+    expect(commandFor(press("🚢"), false)).toEqual({ do: "edit", replaceWith: "🚢" });
+    expect(commandFor(press("c", { ctrlKey: true }), false)).toBeNull();
+    expect(commandFor(press("a", { altKey: true }), false)).toBeNull();
+  });
+
+  it("says that a stale text still holds, and types = elsewhere", () => {
+    expect(commandFor(press("="), true)).toEqual({ do: "still-holds" });
+    expect(commandFor(press("="), false)).toEqual({ do: "edit", replaceWith: "=" });
+  });
+
+  it("ends an editor", () => {
+    expect(editorCommandFor(press("Enter"))).toBe("put-forward");
+    expect(editorCommandFor(press("Enter", { shiftKey: true }))).toBeNull();
+    expect(editorCommandFor(press("Escape"))).toBe("leave");
+    expect(editorCommandFor(press("Tab", { shiftKey: true }))).toBe("previous");
+  });
+
+  it.each([
+    ["ArrowDown", {}, { row: 3, column: 1 }],
+    ["ArrowLeft", {}, { row: 2, column: 0 }],
+    ["Home", {}, { row: 2, column: 0 }],
+    ["End", {}, { row: 2, column: 2 }],
+    ["Home", { ctrlKey: true }, { row: 0, column: 0 }],
+    ["End", { ctrlKey: true }, { row: 9, column: 2 }],
+    ["PageDown", {}, { row: 6, column: 1 }],
+    ["Tab", {}, { row: 2, column: 2 }],
+    ["Tab", { shiftKey: true }, { row: 2, column: 0 }],
+  ])("%s %j leads from the middle to %j", (key, held, to) => {
+    const command = commandFor(press(key, held), false);
+    expect(command && destination(command, { row: 2, column: 1 }, 10, 3, 4)).toEqual(to);
+  });
+
+  it("goes to the next row at the end of one, and leaves at the end of all", () => {
+    const tab = commandFor(press("Tab"), false);
+    expect(tab && destination(tab, { row: 2, column: 2 }, 10, 3, 4)).toEqual({ row: 3, column: 0 });
+    expect(tab && destination(tab, { row: 9, column: 2 }, 10, 3, 4)).toBeNull();
+  });
+});

@@ -1,0 +1,67 @@
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { RowStore, type Row } from "./rowStore";
+
+const aRow = (id: number): Row => ({
+  id,
+  key: `key.${id}`,
+  context: "",
+  source: "Source",
+  note: "",
+  reference: "",
+  section: "",
+  maxLength: 0,
+  sourceRevision: 1,
+  meaningRevision: 1,
+  removed: false,
+  cells: [],
+});
+
+function answering(reply: (ids: number[]) => Response) {
+  return vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
+    const ids = new URL(String(input), "http://ledger.example").searchParams.get("ids") ?? "";
+    return Promise.resolve(reply(ids.split(",").map(Number)));
+  });
+}
+
+afterEach(() => vi.restoreAllMocks());
+
+describe("the row store", () => {
+  const ids = Float64Array.from({ length: 200 }, (_, i) => i + 1);
+
+  it("asks for each page once, however often it is looked at", async () => {
+    const fetch = answering((wanted) => Response.json(wanted.map(aRow)));
+    const store = new RowStore("ramp", ["de"], vi.fn());
+    store.ensure(ids, 50, 70);
+    store.ensure(ids, 55, 75);
+    await vi.waitFor(() => expect(store.row(70)).toBeDefined());
+    expect(fetch).toHaveBeenCalledTimes(2);
+    expect(store.row(121)).toBeUndefined();
+  });
+
+  it("asks again for a page that failed, and says why it did", async () => {
+    const failures: unknown[] = [];
+    answering(() => Response.json({ detail: "Not now.", code: "busy" }, { status: 503 }));
+    const store = new RowStore("ramp", ["de"], (failure) => failures.push(failure));
+    store.ensure(ids, 0, 10);
+    await vi.waitFor(() => expect(failures).toHaveLength(1));
+    const fetch = answering((wanted) => Response.json(wanted.map(aRow)));
+    store.ensure(ids, 0, 10);
+    await vi.waitFor(() => expect(store.row(1)).toBeDefined());
+    expect(fetch).toHaveBeenCalled();
+  });
+
+  it("tells only those who watch the row that changed", async () => {
+    answering((wanted) => Response.json(wanted.map(aRow)));
+    const store = new RowStore("ramp", ["de"], vi.fn());
+    store.ensure(ids, 0, 10);
+    await vi.waitFor(() => expect(store.row(1)).toBeDefined());
+    const first = vi.fn();
+    const second = vi.fn();
+    store.subscribe(1, first);
+    store.subscribe(2, second);
+    store.setPending(1, "de", { text: "neu", status: "saving" });
+    expect(first).toHaveBeenCalledTimes(1);
+    expect(second).not.toHaveBeenCalled();
+    expect(store.pending(1, "de")?.text).toBe("neu");
+  });
+});

@@ -1,0 +1,108 @@
+import { ask, type Schemas } from "../../api/client";
+
+export type Row = Schemas["RowReply"];
+export type CellView = Schemas["CellView"];
+
+/** What happens to a cell beside what the server last said of it. */
+export interface Pending {
+  /** The text on its way. */
+  text: string;
+  status: "saving" | "failed" | "conflict";
+  /** Why it failed. */
+  sentence?: string;
+  /** For a conflict: the cell as someone else left it. */
+  theirs?: CellView;
+}
+
+const PAGE = 60;
+
+/**
+ * The rows of one scope, fetched by page as they come into view, kept while the scope is open. Components subscribe to single rows, so that a
+ * change draws one row again and not the sheet.
+ */
+export class RowStore {
+  readonly #rows = new Map<number, Row>();
+  readonly #pending = new Map<string, Pending>();
+  readonly #asked = new Set<number>();
+  readonly #listeners = new Map<number, Set<() => void>>();
+  readonly #versions = new Map<number, number>();
+  readonly #table: string;
+  readonly #languages: string[];
+  readonly #onFailure: (failure: unknown) => void;
+
+  constructor(table: string, languages: string[], onFailure: (failure: unknown) => void) {
+    this.#table = table;
+    this.#languages = languages;
+    this.#onFailure = onFailure;
+  }
+
+  row(id: number): Row | undefined {
+    return this.#rows.get(id);
+  }
+
+  cell(id: number, language: string): CellView | undefined {
+    return this.#rows.get(id)?.cells.find((cell) => cell.language === language);
+  }
+
+  pending(id: number, language: string): Pending | undefined {
+    return this.#pending.get(`${id} ${language}`);
+  }
+
+  /** Grows whenever the row or anything pending in it changes. */
+  version(id: number): number {
+    return this.#versions.get(id) ?? 0;
+  }
+
+  subscribe(id: number, listener: () => void): () => void {
+    const listeners = this.#listeners.get(id) ?? new Set();
+    listeners.add(listener);
+    this.#listeners.set(id, listeners);
+    return () => listeners.delete(listener);
+  }
+
+  /** Fetches what is missing around the entries from index `from` up to `to`. */
+  ensure(ids: Float64Array, from: number, to: number): void {
+    const first = Math.floor(Math.max(0, from) / PAGE);
+    const last = Math.floor(Math.max(0, Math.min(ids.length, to) - 1) / PAGE);
+    for (let page = first; page <= last; page++) {
+      if (!this.#asked.has(page)) {
+        this.#asked.add(page);
+        void this.#fetch(page, [...ids.subarray(page * PAGE, (page + 1) * PAGE)]);
+      }
+    }
+  }
+
+  async #fetch(page: number, ids: number[]): Promise<void> {
+    const query = new URLSearchParams({ ids: ids.join(","), in: this.#languages.join(",") });
+    try {
+      const rows = await ask<Row[]>(`/api/tables/${encodeURIComponent(this.#table)}/rows?${query}`);
+      for (const row of rows) {
+        this.#rows.set(row.id, row);
+        this.#changed(row.id);
+      }
+    } catch (failure) {
+      this.#asked.delete(page);
+      this.#onFailure(failure);
+    }
+  }
+
+  setCell(id: number, cell: CellView): void {
+    const row = this.#rows.get(id);
+    if (row) {
+      this.#rows.set(id, { ...row, cells: [...row.cells.filter((other) => other.language !== cell.language), cell] });
+      this.#changed(id);
+    }
+  }
+
+  setPending(id: number, language: string, pending: Pending | null): void {
+    const key = `${id} ${language}`;
+    if (pending) this.#pending.set(key, pending);
+    else this.#pending.delete(key);
+    this.#changed(id);
+  }
+
+  #changed(id: number): void {
+    this.#versions.set(id, this.version(id) + 1);
+    for (const listener of this.#listeners.get(id) ?? []) listener();
+  }
+}

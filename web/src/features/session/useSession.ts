@@ -1,0 +1,34 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { ask, whenSignedOut, type Schemas } from "../../api/client";
+
+export type Person = Schemas["PersonReply"];
+
+const SESSION = ["session"];
+
+/** Who is signed in: undefined while asking, null for nobody. */
+export function useSession() {
+  const queries = useQueryClient();
+  const session = useQuery({
+    queryKey: SESSION,
+    queryFn: () => ask<Schemas["SessionReply"]>("/api/session"),
+    staleTime: Infinity,
+  });
+  useEffect(() => whenSignedOut(() => queries.setQueryData(SESSION, {})), [queries]);
+  return {
+    failure: session.error,
+    retry: () => void session.refetch(),
+    person: session.data === undefined ? undefined : (session.data.person ?? null),
+    signIn: async (signIn: string, password: string) => {
+      await ask("/api/session", { method: "POST", json: { signIn, password } });
+      // Signing in ends the old CSRF token; asking again brings the new one.
+      await queries.resetQueries();
+    },
+    signOut: async () => {
+      await ask("/api/session", { method: "DELETE" });
+      queries.clear();
+      await queries.resetQueries();
+      queries.setQueryData(SESSION, await ask<Schemas["SessionReply"]>("/api/session"));
+    },
+  };
+}

@@ -1,0 +1,27 @@
+import "@fontsource/literata/latin-400.css";
+import "@fontsource/literata/latin-600.css";
+import "@fontsource/literata/latin-ext-400.css";
+import "@fontsource/literata/latin-ext-600.css";
+import "@fontsource/source-sans-3/latin-400.css";
+import "@fontsource/source-sans-3/latin-600.css";
+import "@fontsource/source-sans-3/latin-400-italic.css";
+import "@fontsource/source-sans-3/latin-ext-400.css";
+import "@fontsource/source-sans-3/latin-ext-600.css";
+import "@fontsource/ibm-plex-mono/latin-400.css";
+
+/** Faces for scripts that the Latin faces lack; the files of a face load glyph range by glyph range as the browser needs them. */
+const loaders: Record<string, () => Promise<unknown>> = {
+  Arab: () => import("@fontsource/noto-sans-arabic/400.css"),
+  Jpan: () => import("@fontsource/noto-sans-jp/400.css"),
+};
+
+const asked = new Set<string>();
+
+/** Loads the face of a script the first time a language written in it is shown. */
+export function loadFontFor(script: string): void {
+  const load = loaders[script];
+  if (load && !asked.has(script)) {
+    asked.add(script);
+    load().catch(() => asked.delete(script));
+  }
+}
