@@ -29,21 +29,14 @@ export function count(n: number): string {
 
 const days = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
 const times = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
-const HOUR = 3_600_000;
 
-/** When something happened: "5 min ago", "3 h ago", "12 Oct 2026, 14:05". */
+/** When something happened: "5 minutes ago", "3 hours ago", "2 days ago", "12 Oct 2026, 14:05". */
 export function when(iso: string, now = Date.now()): string {
   const then = new Date(iso);
-  const passed = now - then.getTime();
-  if (passed < HOUR) {
-    return passed < 60_000 ? t("time.now") : t("time.minutes", { n: Math.floor(passed / 60_000) });
-  }
-  return passed < 24 * HOUR
-    ? t("time.hours", { n: Math.floor(passed / HOUR) })
-    : `${days.format(then)}, ${times.format(then)}`;
-}
-
-/** "German, Finnish and Polish". */
-export function list(items: string[]): string {
-  return new Intl.ListFormat("en", { type: "conjunction" }).format(items);
+  const minutes = Math.floor((now - then.getTime()) / 60_000);
+  if (minutes < 1) return t("time.now");
+  if (minutes < 60) return t("time.minutes", { n: minutes });
+  if (minutes < 24 * 60) return t("time.hours", { n: Math.floor(minutes / 60) });
+  const passed = Math.floor(minutes / (24 * 60));
+  return passed < 14 ? t("time.days", { n: passed }) : `${days.format(then)}, ${times.format(then)}`;
 }

@@ -33,7 +33,7 @@ export function wordDiff(before: string, after: string): DiffRun[] {
       push(runs, "new", b[j++] ?? "");
     }
   }
-  return runs;
+  return joined(runs);
 }
 
 function words(text: string): string[] {
@@ -52,6 +52,31 @@ function commonLengths(a: string[], b: string[]): Uint16Array[] {
     }
   }
   return lengths;
+}
+
+/** Changed words with only spaces between them read better as one change than as many. */
+function joined(runs: DiffRun[]): DiffRun[] {
+  const result: DiffRun[] = [];
+  let gone = "";
+  let added = "";
+  const flush = () => {
+    if (gone) result.push({ kind: "gone", text: gone });
+    if (added) result.push({ kind: "new", text: added });
+    gone = "";
+    added = "";
+  };
+  runs.forEach((run, at) => {
+    const between = run.kind === "same" && run.text.trim() === "" && gone && added && runs[at + 1];
+    if (run.kind === "same" && !between) {
+      flush();
+      result.push(run);
+      return;
+    }
+    if (run.kind !== "new") gone += run.text;
+    if (run.kind !== "gone") added += run.text;
+  });
+  flush();
+  return result;
 }
 
 function push(runs: DiffRun[], kind: DiffRun["kind"], text: string): void {

@@ -26,6 +26,10 @@ public final class Mellow {
         }
     }
 
+    static CommandLine commands() {
+        return new CommandLine(new Mellow()).setExecutionExceptionHandler(Mellow::explain);
+    }
+
     private static int explain(Exception failure, CommandLine command, CommandLine.ParseResult result)
             throws Exception {
         if (failure instanceof LaunchException known) {

@@ -142,7 +142,7 @@ final class StartCommand implements Runnable {
                 throw new IllegalArgumentException("no PostgreSQL address");
             }
             String[] user = Optional.ofNullable(uri.getUserInfo()).orElse("").split(":", 2);
-            String query = uri.getQuery() == null ? "" : "?" + uri.getRawQuery();
+            String query = uri.getRawQuery() == null ? "" : "?" + uri.getRawQuery();
             String place = "jdbc:postgresql://" + uri.getHost() + ":" + (uri.getPort() < 0 ? 5432 : uri.getPort())
                     + uri.getPath() + query;
             return new PrivateCluster.Access(place, user[0], user.length > 1 ? user[1] : "");

@@ -1,0 +1,126 @@
+package mellow.server.sheet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import mellow.core.cell.CellState;
+import mellow.core.merge.TextEffect.Arrival;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.support.Http;
+import mellow.server.support.ServerTest;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import tools.jackson.databind.JsonNode;
+
+class SheetServiceTest extends ServerTest {
+
+    @Autowired
+    private Http http;
+
+    private long mara;
+
+    @BeforeEach
+    void aTable() {
+        mara = ledger.coordinator("mara");
+        ledger.takeIn(
+                mara,
+                "Ramp panel",
+                "key,section,en,de,fi\nup,Bow,Ramp up,Rampe oben,Ramppi ylhäällä\ndown,Bow,Ramp down,Rampe unten,\nmid,Stern,100% half_way,,\nzero,Bow,Zero,Null,Nolla\n",
+                Arrival.SETTLED);
+    }
+
+    private List<String> keys(String query) throws Exception {
+        JsonNode scope = http.get(mara, "/api/tables/ramp-panel/scope?" + query).body();
+        List<String> ids = new ArrayList<>();
+        long id = 0;
+        for (JsonNode delta : scope.path("deltas")) {
+            id += delta.asLong();
+            ids.add(Long.toString(id));
+        }
+        List<String> keys = new ArrayList<>();
+        http.get(mara, "/api/tables/ramp-panel/rows?in=de&ids=" + String.join(",", ids))
+                .body()
+                .forEach(row -> keys.add(row.path("key").asString()));
+        return keys;
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "in=de|up down mid zero",
+                "in=de&by=key|down mid up zero",
+                "in=de&only=untranslated|mid",
+                "in=de,fi&only=untranslated|down mid",
+                "in=fi&only=settled|up zero",
+                "in=de,fi&only=settled,untranslated|up down mid zero",
+                "in=de&words=RAMPE|up down",
+                "in=fi&words=rampe|''",
+                "in=de&words=100%25|mid",
+                "in=de&words=half_way|mid",
+                "in=de&words=half-way|''",
+                "in=de&only=stale|''"
+            })
+    void holdsWhatTheSentenceSays(String query, String expected) throws Exception {
+        assertThat(String.join(" ", keys(query))).isEqualTo(expected == null ? "" : expected);
+    }
+
+    @Test
+    void tellsWhereSectionsBegin() throws Exception {
+        JsonNode sections =
+                http.get(mara, "/api/tables/ramp-panel/scope?in=de").body().path("sections");
+        assertThat(sections.toString())
+                .isEqualTo("[{\"name\":\"Bow\",\"at\":0},{\"name\":\"Stern\",\"at\":2},{\"name\":\"Bow\",\"at\":3}]");
+    }
+
+    @Test
+    void showsWhatAnIntakeTouched() throws Exception {
+        long intake = ledger.takeIn(mara, "Ramp panel", "key,en,fi\nmid,100% half_way,Puolivälissä\n", Arrival.SETTLED);
+        assertThat(keys("in=de&intake=" + intake)).containsExactly("mid");
+    }
+
+    @Test
+    void statesOfEveryLanguageAddUpToTheTable() throws Exception {
+        ledger.change(mara, "mid", "de", CellChange.text(Action.PENCIL, 0, "Halb"));
+        ledger.change(mara, "down", "fi", CellChange.text(Action.PUT_FORWARD, 0, "Alas"));
+        JsonNode table = http.get(mara, "/api/tables").body().get(0);
+        for (JsonNode language : table.path("languages")) {
+            int sum = 0;
+            for (CellState state : CellState.values()) {
+                int counted = language.path("states").path(state.word()).asInt();
+                sum += counted;
+                assertThat(keys("in=" + language.path("language").path("tag").asString() + "&only=" + state.word()))
+                        .as(state.word())
+                        .hasSize(counted);
+            }
+            assertThat(sum).isEqualTo(table.path("entries").asInt());
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "/api/tables/nowhere/scope, 404, no-such-table",
+        "/api/tables/ramp-panel/scope?in=ja, 422, language-not-kept",
+        "/api/tables/ramp-panel/scope?in=xx-klingon, 422, unknown-language",
+        "/api/tables/ramp-panel/scope?only=green, 422, unknown-state",
+        "/api/tables/ramp-panel/scope?by=colour, 422, unknown-order"
+    })
+    void saysWhatItCannotShow(String path, int status, String code) throws Exception {
+        Http.Reply reply = http.get(mara, path);
+        assertThat(reply.status()).isEqualTo(status);
+        assertThat(reply.code()).isEqualTo(code);
+        assertThat(reply.sentence()).isNotBlank();
+    }
+
+    @Test
+    void givesNoMoreRowsThanAScreenNeeds() throws Exception {
+        String ids = String.join(",", java.util.Collections.nCopies(201, "1"));
+        assertThat(http.get(mara, "/api/tables/ramp-panel/rows?ids=" + ids).code())
+                .isEqualTo("page-too-large");
+    }
+}
