@@ -1,4 +1,4 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
+import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { forwardRef, useCallback, useEffect, useImperativeHandle, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { count, t } from "../../words/words";
@@ -43,7 +43,6 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   ref,
 ) {
   const scroller = useRef<HTMLDivElement>(null);
-  const grid = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const currentLine = entries.lineOf(place.row);
   const virtual = useVirtualizer({
@@ -51,10 +50,15 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
     getScrollElement: () => scroller.current,
     estimateSize: (line) => (entries.at(line).kind === "section" ? SECTION_HEIGHT : ROW_HEIGHT),
     overscan: OVERSCAN,
+    // The line under the cursor always exists, so that typing right after a jump finds its editor.
+    rangeExtractor: (range) => {
+      const seen = defaultRangeExtractor(range);
+      return seen.includes(currentLine) ? seen : [...seen, currentLine].sort((a, b) => a - b);
+    },
   });
   const items = virtual.getVirtualItems();
-  const firstLine = items[0]?.index ?? 0;
-  const lastLine = items.at(-1)?.index ?? 0;
+  const firstLine = virtual.range?.startIndex ?? 0;
+  const lastLine = virtual.range?.endIndex ?? 0;
 
   useEffect(() => {
     const from = entries.indexFrom(firstLine);
@@ -65,12 +69,12 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
     virtual.scrollToIndex(currentLine, { align: "auto" });
   }, [virtual, currentLine]);
 
-  const focus = useCallback(() => grid.current?.focus({ preventScroll: true }), []);
+  const focus = useCallback(() => scroller.current?.focus({ preventScroll: true }), []);
   const open = useCallback(
     (replaceWith: string | null) => {
       const id = entries.ids[place.row];
       const tag = languages[place.column]?.language.tag;
-      if (id === undefined || tag === undefined || !store.row(id)) return;
+      if (id === undefined || tag === undefined || (replaceWith === null && !store.row(id))) return;
       const text = cellShown(store.cell(id, tag), store.pending(id, tag)).text;
       setEditing({ initial: replaceWith ?? text, selected: false, amends: null });
     },
@@ -166,85 +170,87 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   const width = single ? undefined : 240 + languages.length * 210;
 
   return (
-    <div
-      ref={grid}
-      className="spread"
-      role="grid"
-      tabIndex={0}
-      aria-label={t("ledger.grid", { table: table.name })}
-      aria-rowcount={entries.lines + 1}
-      aria-colcount={languages.length + 1}
-      aria-activedescendant={editing ? undefined : cellId(place.row, place.column)}
-      onKeyDown={onKeyDown}
-    >
-      <div ref={scroller} className="scroller">
-        <div className="head" role="row" aria-rowindex={1} style={{ gridTemplateColumns: columns, minWidth: width }}>
-          <div role="columnheader" aria-colindex={1} className="source">
-            {t("ledger.source", { language: table.source.englishName })}
-            <span className="limit">{t("ledger.limit")}</span>
-          </div>
-          {single && <div className="gutter" role="presentation" />}
-          {languages.map((kept, column) => (
-            <div key={kept.language.tag} role="columnheader" aria-colindex={column + 2} className="cell">
-              <span>
-                {single ? `${kept.language.englishName} · ${kept.language.ownName}` : kept.language.englishName}
-              </span>
-              <span className="counts">
-                {single ? (
-                  (["untranslated", "stale", "offered"] as const).map((state) => (
-                    <span key={state}>
-                      <Mark state={state} labelled={false} /> {t(`counts.${state}`, { n: kept.states[state] ?? 0 })}
-                    </span>
-                  ))
-                ) : (
-                  <span>{t("counts.left", { n: table.entries - (kept.states.settled ?? 0) })}</span>
-                )}
-              </span>
+    <>
+      <div className="spread">
+        <div
+          ref={scroller}
+          className="scroller"
+          role="grid"
+          tabIndex={0}
+          aria-label={t("ledger.grid", { table: table.name })}
+          aria-rowcount={entries.lines + 1}
+          aria-colcount={languages.length + 1}
+          aria-activedescendant={editing ? undefined : cellId(place.row, place.column)}
+          onKeyDown={onKeyDown}
+        >
+          <div className="head" role="row" aria-rowindex={1} style={{ gridTemplateColumns: columns, minWidth: width }}>
+            <div role="columnheader" aria-colindex={1} className="source">
+              {t("ledger.source", { language: table.source.englishName })}
+              <span className="limit">{t("ledger.limit")}</span>
             </div>
-          ))}
-        </div>
-        <div className="lines" style={{ height: virtual.getTotalSize(), minWidth: width }} role="presentation">
-          {items.map((item) => {
-            const line = entries.at(item.index);
-            const style = { transform: `translateY(${item.start}px)`, gridTemplateColumns: columns };
-            if (line.kind === "section") {
-              return (
-                <div key={item.key} className="line section" role="row" aria-rowindex={item.index + 2} style={style}>
-                  <div role="gridcell" aria-colspan={languages.length + 1} className="source">
-                    {line.name || t("ledger.noSection")}
+            {single && <div className="gutter" role="presentation" />}
+            {languages.map((kept, column) => (
+              <div key={kept.language.tag} role="columnheader" aria-colindex={column + 2} className="cell">
+                <span>
+                  {single ? `${kept.language.englishName} · ${kept.language.ownName}` : kept.language.englishName}
+                </span>
+                <span className="counts">
+                  {single ? (
+                    (["untranslated", "stale", "offered"] as const).map((state) => (
+                      <span key={state}>
+                        <Mark state={state} labelled={false} /> {t(`counts.${state}`, { n: kept.states[state] ?? 0 })}
+                      </span>
+                    ))
+                  ) : (
+                    <span>{t("counts.left", { n: table.entries - (kept.states.settled ?? 0) })}</span>
+                  )}
+                </span>
+              </div>
+            ))}
+          </div>
+          <div className="lines" style={{ height: virtual.getTotalSize(), minWidth: width }} role="presentation">
+            {items.map((item) => {
+              const line = entries.at(item.index);
+              const style = { transform: `translateY(${item.start}px)`, gridTemplateColumns: columns };
+              if (line.kind === "section") {
+                return (
+                  <div key={item.key} className="line section" role="row" aria-rowindex={item.index + 2} style={style}>
+                    <div role="gridcell" aria-colspan={languages.length + 1} className="source">
+                      {line.name || t("ledger.noSection")}
+                    </div>
+                    {single ? <div className="gutter" role="presentation" /> : null}
                   </div>
-                  {single ? <div className="gutter" role="presentation" /> : null}
+                );
+              }
+              const here = line.index === place.row;
+              return (
+                <div
+                  key={item.key}
+                  className={here ? (editing ? "line here open" : "line here") : "line"}
+                  role="row"
+                  aria-rowindex={item.index + 2}
+                  style={style}
+                >
+                  <SpreadRow
+                    id={entries.ids[line.index] ?? 0}
+                    index={line.index}
+                    store={store}
+                    languages={languages}
+                    cursor={here ? place.column : -1}
+                    editing={here ? editing : null}
+                    onPoint={onPoint}
+                    onOpen={onOpen}
+                    onEnd={end}
+                  />
                 </div>
               );
-            }
-            const here = line.index === place.row;
-            return (
-              <div
-                key={item.key}
-                className={here ? (editing ? "line here open" : "line here") : "line"}
-                role="row"
-                aria-rowindex={item.index + 2}
-                style={style}
-              >
-                <SpreadRow
-                  id={entries.ids[line.index] ?? 0}
-                  index={line.index}
-                  store={store}
-                  languages={languages}
-                  cursor={here ? place.column : -1}
-                  editing={here ? editing : null}
-                  onPoint={onPoint}
-                  onOpen={onOpen}
-                  onEnd={end}
-                />
-              </div>
-            );
-          })}
+            })}
+          </div>
         </div>
       </div>
       <span className="visually-hidden" role="status">
         {t("ledger.position", { n: entries.size, row: count(place.row + 1) })}
       </span>
-    </div>
+    </>
   );
 });

@@ -50,14 +50,38 @@ export const SpreadRow = memo(function SpreadRow({
     () => store.version(id),
   );
   const row = store.row(id);
+  const single = languages.length === 1;
   if (!row) {
     return (
-      <div className="source" role="rowheader" aria-colindex={1}>
-        <div className="faint" aria-label={t("ledger.loading")} />
-      </div>
+      <>
+        <div className="source" role="rowheader" aria-colindex={1}>
+          <div className="faint" aria-label={t("ledger.loading")} role="img" />
+        </div>
+        {languages.map(({ language }, column) => [
+          single && <div key="gutter" className="gutter" role="presentation" />,
+          <div
+            key={language.tag}
+            id={cellId(index, column)}
+            role="gridcell"
+            aria-colindex={column + 2}
+            className={cursor === column ? "cell current" : "cell"}
+          >
+            {cursor === column && editing && (
+              <CellEditor
+                initial={editing.initial}
+                selected={editing.selected}
+                label={language.englishName}
+                language={language.tag}
+                rightToLeft={language.rightToLeft}
+                limit={0}
+                onEnd={onEnd}
+              />
+            )}
+          </div>,
+        ])}
+      </>
     );
   }
-  const single = languages.length === 1;
   const stale = languages.some((language) => store.cell(id, language.language.tag)?.state === "stale");
   return (
     <>

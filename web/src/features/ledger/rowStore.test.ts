@@ -50,6 +50,18 @@ describe("the row store", () => {
     expect(fetch).toHaveBeenCalled();
   });
 
+  it("says when a row has arrived", async () => {
+    answering((wanted) => Response.json(wanted.map(aRow)));
+    const store = new RowStore("ramp", ["de"], vi.fn());
+    const arrived = vi.fn();
+    void store.loaded(70).then(arrived);
+    store.ensure(ids, 0, 10);
+    await vi.waitFor(() => expect(store.row(1)).toBeDefined());
+    expect(arrived).not.toHaveBeenCalled();
+    store.ensure(ids, 65, 75);
+    await vi.waitFor(() => expect(arrived).toHaveBeenCalled());
+  });
+
   it("tells only those who watch the row that changed", async () => {
     answering((wanted) => Response.json(wanted.map(aRow)));
     const store = new RowStore("ramp", ["de"], vi.fn());

@@ -86,6 +86,20 @@ export class RowStore {
     }
   }
 
+  /** Resolves once the row is here; at once when it is. */
+  loaded(id: number): Promise<void> {
+    return new Promise((resolve) => {
+      const stop = this.subscribe(id, () => check());
+      const check = () => {
+        if (this.#rows.has(id)) {
+          stop();
+          resolve();
+        }
+      };
+      check();
+    });
+  }
+
   setCell(id: number, cell: CellView): void {
     const row = this.#rows.get(id);
     if (row) {

@@ -19,12 +19,14 @@ export function useCellChanges(store: RowStore): CellChanges {
   const queries = useQueryClient();
   const change = useCallback(
     async (entry: number, language: string, wanted: Change): Promise<string | null> => {
-      const version = store.cell(entry, language)?.version ?? 0;
       const text = wanted.text;
       if (text !== undefined) {
         unsaved.keep(entry, language, text);
         store.setPending(entry, language, { text, status: "saving" });
       }
+      // Someone quick may type before the row has arrived; its version comes with it.
+      await store.loaded(entry);
+      const version = store.cell(entry, language)?.version ?? 0;
       try {
         const body = { meaningConfirmed: false, ...wanted, version };
         const path = `/api/entries/${entry}/cells/${encodeURIComponent(language)}/changes`;

@@ -1,5 +1,6 @@
 package mellow.server.people;
 
+import io.github.bucket4j.Bucket;
 import io.github.bucket4j.BucketConfiguration;
 import io.github.bucket4j.distributed.proxy.ProxyManager;
 import java.nio.ByteBuffer;
@@ -10,7 +11,7 @@ import java.time.Duration;
 import mellow.server.common.Refusal;
 import org.springframework.stereotype.Component;
 
-/** Limits sign-in attempts per name and per address, counted in the database so that it holds over all servers. */
+/** Limits failed sign-in attempts per name and per address, counted in the database so that it holds over all servers. */
 @Component
 class AttemptLimit {
 
@@ -33,11 +34,21 @@ class AttemptLimit {
         }
     }
 
+    /** Takes back the attempt that {@link #count} counted: the person was who they said. */
+    void forgive(String signIn, String address) {
+        bucket("name:" + signIn, PER_NAME).addTokens(1);
+        bucket("address:" + address, PER_ADDRESS).addTokens(1);
+    }
+
     private boolean take(String what, int perPeriod) {
+        return bucket(what, perPeriod).tryConsume(1);
+    }
+
+    private Bucket bucket(String what, int perPeriod) {
         BucketConfiguration limit = BucketConfiguration.builder()
                 .addLimit(rate -> rate.capacity(perPeriod).refillGreedy(perPeriod, PERIOD))
                 .build();
-        return buckets.getProxy(number(what), () -> limit).tryConsume(1);
+        return buckets.getProxy(number(what), () -> limit);
     }
 
     private static long number(String what) {

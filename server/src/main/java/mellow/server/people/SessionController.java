@@ -59,10 +59,12 @@ class SessionController {
     @PostMapping
     SessionReply signIn(
             @Valid @RequestBody SignInRequest body, HttpServletRequest request, HttpServletResponse response) {
-        attempts.count(body.signIn().strip().toLowerCase(Locale.ROOT), request.getRemoteAddr());
+        String name = body.signIn().strip().toLowerCase(Locale.ROOT);
+        attempts.count(name, request.getRemoteAddr());
         SignedIn person = people.authenticate(body.signIn(), body.password())
                 .orElseThrow(
                         () -> Refusal.unauthorized("wrong-sign-in", "This name and password do not belong together."));
+        attempts.forgive(name, request.getRemoteAddr());
         var authentication = UsernamePasswordAuthenticationToken.authenticated(
                 person, null, List.of(new SimpleGrantedAuthority("PERSON")));
         sessions.onAuthentication(authentication, request, response);

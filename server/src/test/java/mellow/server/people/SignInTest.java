@@ -105,6 +105,9 @@ class SignInTest {
 
     @Test
     void attemptsAreLimitedPerName() throws Exception {
+        assertThat(signIn("mara", "ahoy-mara").statusCode())
+                .as("a right one is not counted")
+                .isEqualTo(200);
         for (int i = 0; i < 10; i++) {
             assertThat(signIn("mara", "wrong").statusCode()).isEqualTo(401);
         }

@@ -1,0 +1,50 @@
+package mellow.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.results.Rule;
+import com.deque.html.axecore.selenium.AxeBuilder;
+import java.util.List;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Every screen, by day and by lamp: axe finds nothing serious. */
+class AccessibilityTest {
+
+    @ParameterizedTest(name = "{0} {1}")
+    @CsvSource({
+        "light, /sign-in, false, .door",
+        "dark, /sign-in, false, .door",
+        "light, /ledger?table=ramp-panel&in=fi, true, .footnotes .story",
+        "dark, /ledger?table=ramp-panel&in=fi, true, .footnotes .story",
+        "light, '/ledger?table=deckside&in=de,pl,ar,ja&only=stale,offered,returned', true, .footnotes .story",
+        "dark, '/ledger?table=deckside&in=de,pl,ar,ja&only=stale,offered,returned', true, .footnotes .story",
+        "light, /ledger?table=nowhere&in=de, true, .empty",
+        "light, /intake, true, .listed",
+        "dark, /intake, true, .listed",
+        "light, /intake/1, true, .changes",
+        "dark, /intake/1, true, .changes"
+    })
+    void nothingSerious(String theme, String path, boolean signedIn, String ready) {
+        try (Browser browser = DemoServer.browse()) {
+            browser.theme(theme);
+            browser.go(path);
+            if (signedIn) {
+                browser.signIn("mirja", DemoServer.PASSWORD);
+            }
+            browser.see(ready);
+            List<Rule> serious = new AxeBuilder()
+                    .analyze(browser.driver()).getViolations().stream()
+                            .filter(rule -> rule.getImpact().equals("serious")
+                                    || rule.getImpact().equals("critical"))
+                            .toList();
+            assertThat(serious)
+                    .extracting(rule -> rule.getId() + ": " + rule.getHelp() + " "
+                            + rule.getNodes().stream()
+                                    .limit(3)
+                                    .map(node -> node.getHtml())
+                                    .toList())
+                    .isEmpty();
+        }
+    }
+}
