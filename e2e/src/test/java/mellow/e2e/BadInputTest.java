@@ -54,7 +54,7 @@ class BadInputTest {
                 "picture.csv|89504E470D0A1A0A|this is a PNG picture, not text",
                 "empty.csv|''|the file is empty",
                 "open-quote.csv|6B65792C656E0A612C2278|line 2, column 3: a quote opens a cell in line 2 and is never closed",
-                "invalid.csv|6B65792C64650A612CC3B6C3A4C3BCC3B6C3A40A622CE40A|line 3, column 3: the byte E4 at offset 23 is no character in UTF-8"
+                "invalid.csv|6B65792C64650A612CC3B6C3A4C3BCC3B6C3A40A622CE40A|line 3, column 3: the byte E4 at offset 22 is no character in UTF-8"
             })
     void anUnreadableFileIsRefusedWithItsPlace(String name, String hex, String sentence) throws Exception {
         bring(name, java.util.HexFormat.of().parseHex(hex));

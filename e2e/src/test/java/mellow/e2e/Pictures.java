@@ -6,8 +6,8 @@ import java.nio.file.Path;
 import java.util.List;
 
 /**
- * Takes pictures of a running Mellow Ledger: {@code Pictures ADDRESS PASSWORD FILE}, where each line of FILE is
- * "name | person | path | script or keys | light or dark | width | height | zoom".
+ * Takes pictures of Mellow Ledger: {@code Pictures FILE FOLDER [ADDRESS]}, where each line of FILE is
+ * "name | person | path | steps | light or dark | width | height | zoom" and steps are divided by ";;". Without an address it starts the demo itself.
  */
 final class Pictures {
 
@@ -23,14 +23,17 @@ final class Pictures {
     private Pictures() {}
 
     public static void main(String[] arguments) throws IOException, InterruptedException {
-        List<String> wanted = Files.readAllLines(Path.of(arguments[2]));
-        Path folder = Path.of(arguments[3]);
+        List<String> wanted = Files.readAllLines(Path.of(arguments[0]));
+        Path folder = Path.of(arguments[1]);
         for (String line : wanted) {
             String[] part = line.split("\\|", -1);
             for (int i = 0; i < part.length; i++) {
                 part[i] = part[i].strip();
             }
-            try (Browser browser = new Browser(arguments[0])) {
+            if (line.isBlank()) {
+                continue;
+            }
+            try (Browser browser = arguments.length > 2 ? new Browser(arguments[2]) : DemoServer.browse()) {
                 double zoom = Double.parseDouble(part[ZOOM]);
                 browser.size(
                         (int) (Integer.parseInt(part[WIDTH]) / zoom),
@@ -39,7 +42,7 @@ final class Pictures {
                 browser.theme(part[THEME]);
                 browser.go(part[PATH]);
                 if (!part[PERSON].isEmpty()) {
-                    browser.signIn(part[PERSON], arguments[1]);
+                    browser.signIn(part[PERSON], DemoServer.PASSWORD);
                 }
                 Thread.sleep(1500);
                 for (String step : part[STEPS].split(";;")) {

@@ -70,7 +70,7 @@ final class StartCommand implements Runnable {
                 .registerShutdownHook(false)
                 .properties(access.properties())
                 .run("--server.port=" + port);
-        String address = "http://127.0.0.1:" + port;
+        String address = "http://127.0.0.1:" + server.getEnvironment().getRequiredProperty("local.server.port");
         pid.write(address);
         welcome(out, address);
         if (untilReady) {
