@@ -57,14 +57,16 @@ export function IntakePage({ me }: { me: Person }) {
               preview={preview.data}
               previewWrong={preview.error}
               reading={
-                <ReadingStep
-                  key={JSON.stringify(data.options)}
-                  intake={data}
-                  tables={tables.data}
-                  me={me}
-                  busy={decide.isPending || going}
-                  onDecide={(options) => decide.mutate(options)}
-                />
+                data.reading && (
+                  <ReadingStep
+                    key={JSON.stringify(data.options)}
+                    intake={data}
+                    tables={tables.data}
+                    me={me}
+                    busy={decide.isPending || going}
+                    onDecide={(options) => decide.mutate(options)}
+                  />
+                )
               }
             />
           )}
@@ -219,8 +221,9 @@ const SUMMED = [
 
 function Footer({ intake, preview, busy, ready, onApply, onCancel, onLeave }: FooterProps) {
   if (intake.status === "left") return null;
-  const entries = intake.reading?.entries ?? 0;
   const run = intake.run;
+  // Comparing and writing are counted together, so a run has two steps per entry.
+  const entries = intake.reading?.entries ?? Math.round((run?.total ?? 0) / 2);
   return (
     <div className="footer">
       <dl>

@@ -52,6 +52,8 @@ final class Pictures {
                 browser.complaints().forEach(complaint -> System.err.println(part[NAME] + ": " + complaint));
             }
         }
+        // The demo server's threads would keep the program alive.
+        System.exit(0);
     }
 
     private static void perform(Browser browser, String step) throws InterruptedException {
@@ -63,7 +65,7 @@ final class Pictures {
         } else if (step.startsWith("file:")) {
             browser.driver()
                     .findElement(org.openqa.selenium.By.cssSelector("input[type=file]"))
-                    .sendKeys(step.substring(5));
+                    .sendKeys(Path.of(step.substring(5)).toAbsolutePath().toString());
         } else if (step.startsWith("keys:")) {
             for (String key : step.substring(5).split(" ")) {
                 browser.press(

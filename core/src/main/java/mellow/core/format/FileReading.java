@@ -15,6 +15,9 @@ public interface FileReading {
     /** The entry at {@code index}, 0-based in file order. */
     FileEntry entry(int index);
 
+    /** What tells the entry at {@code index} from others; much cheaper than the entry. */
+    EntryId id(int index);
+
     /** Which optional columns or fields the file has at all. */
     boolean has(Field field);
 

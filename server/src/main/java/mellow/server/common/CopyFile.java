@@ -26,6 +26,8 @@ public final class CopyFile implements AutoCloseable {
     private final Path path;
     private final OutputStream out;
     private final StringBuilder row = new StringBuilder(256);
+    private Instant lastInstant = Instant.EPOCH;
+    private String lastSpelled = Instant.EPOCH.toString();
     private long rows;
 
     /**
@@ -66,8 +68,10 @@ public final class CopyFile implements AutoCloseable {
             row.append("\\N");
         } else if (value instanceof String text) {
             escape(text);
-        } else if (value instanceof Instant || value instanceof Number) {
+        } else if (value instanceof Number) {
             row.append(value);
+        } else if (value instanceof Instant instant) {
+            row.append(spelled(instant));
         } else if (value instanceof Boolean flag) {
             row.append(flag ? 't' : 'f');
         } else {
@@ -75,7 +79,21 @@ public final class CopyFile implements AutoCloseable {
         }
     }
 
+    /** Most rows of a bulk change carry the same instant, and spelling one costs more than all else in the row. */
+    private String spelled(Instant instant) {
+        if (!instant.equals(lastInstant)) {
+            lastInstant = instant;
+            lastSpelled = instant.toString();
+        }
+        return lastSpelled;
+    }
+
     private void escape(String text) {
+        if (isPlain(text)) {
+            row.append(text);
+            return;
+        }
+
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
             switch (c) {
@@ -86,6 +104,16 @@ public final class CopyFile implements AutoCloseable {
                 default -> row.append(c);
             }
         }
+    }
+
+    private static boolean isPlain(String text) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (c < ' ' || c == '\\') {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** Number of rows added. */

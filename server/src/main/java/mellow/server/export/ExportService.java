@@ -168,7 +168,7 @@ class ExportService {
             this.source = source;
             this.patch = file.patch();
             for (int i = 0; i < file.size(); i++) {
-                index.put(file.entry(i).id(), i);
+                index.put(file.id(i), i);
             }
         }
 

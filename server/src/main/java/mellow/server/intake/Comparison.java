@@ -105,7 +105,7 @@ final class Comparison {
     static Map<EntryId, Integer> index(FileReading reading) {
         Map<EntryId, Integer> index = new HashMap<>(reading.size() * 2);
         for (int i = 0; i < reading.size(); i++) {
-            index.put(reading.entry(i).id(), i);
+            index.put(reading.id(i), i);
         }
         return index;
     }

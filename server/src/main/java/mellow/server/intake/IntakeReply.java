@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param person who brought the file
  * @param options what holds: chosen by people where they chose, else found out
- * @param reading how the file was read, null once it is no longer open
+ * @param reading how the file was read, null while it is being applied and once it is no longer open
  * @param tableSlug the table it goes or went into, by its name in addresses; null when it makes a new one
  * @param tableName the name of that table
  * @param report what it did, once applied

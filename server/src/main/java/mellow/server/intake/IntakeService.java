@@ -32,6 +32,7 @@ import mellow.server.people.Rights;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
+import mellow.server.run.RunService.RunReply;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
@@ -191,7 +192,11 @@ public class IntakeService {
     IntakeReply reply(long person, long id) {
         Intake intake = mine(person, id);
         IntakeOptions options = options(intake);
-        ReadingReply reading = intake.open() ? reading(intake, options) : null;
+        Optional<RunReply> run = runs.latest(RUN, id);
+        // A screen that watches the progress asks often; reading the file again and again would slow down what it
+        // watches.
+        boolean going = run.filter(one -> one.status().equals("going")).isPresent();
+        ReadingReply reading = intake.open() && !going ? reading(intake, options) : null;
         return new IntakeReply(
                 intake.id(),
                 intake.fileName(),
@@ -206,7 +211,7 @@ public class IntakeService {
                 intake.report()
                         .map(report -> json.readValue(report, PreviewReply.class))
                         .orElse(null),
-                runs.latest(RUN, id).orElse(null));
+                run.orElse(null));
     }
 
     private ReadingReply reading(Intake intake, IntakeOptions options) {

@@ -48,9 +48,10 @@ public final class EncodingDetector {
     /**
      * The encoding of {@code bytes}.
      *
+     * @param check whether they are UTF-8
      * @throws mellow.core.format.UnreadableFileException when the file is empty or no text at all
      */
-    public static TextEncoding detect(byte[] bytes, Problems problems) {
+    public static TextEncoding detect(byte[] bytes, Utf8Check check, Problems problems) {
         if (bytes.length == 0) {
             throw problems.refuse(
                     mellow.core.format.Position.WHOLE_FILE,
@@ -66,7 +67,6 @@ public final class EncodingDetector {
         if (wide.isPresent()) {
             return wide.get();
         }
-        Utf8Check check = Utf8Check.of(bytes);
         if (check.valid() || check.sequences() > 4L * check.invalid()) {
             // Mostly UTF-8 with a damaged place is damaged UTF-8: guessing another set would garble every other letter.
             return TextEncoding.UTF_8;

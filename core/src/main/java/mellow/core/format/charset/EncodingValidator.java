@@ -18,10 +18,12 @@ public final class EncodingValidator {
     /**
      * Checks {@code bytes} against {@code encoding} in one pass, without keeping the decoded text.
      *
+     * @param check whether they are UTF-8, as found before
+     *
      * @throws mellow.core.format.UnreadableFileException naming line, column and offset of the first byte that is no character, or of a NUL
      */
-    public static void validate(byte[] bytes, TextEncoding encoding, Problems problems) {
-        int invalid = firstInvalid(bytes, encoding);
+    public static void validate(byte[] bytes, TextEncoding encoding, Utf8Check check, Problems problems) {
+        int invalid = firstInvalid(bytes, encoding, check);
         if (invalid >= 0) {
             String hex = HexFormat.of().withUpperCase().toHexDigits(bytes[invalid]);
             throw problems.refuse(
@@ -40,9 +42,9 @@ public final class EncodingValidator {
         }
     }
 
-    private static int firstInvalid(byte[] bytes, TextEncoding encoding) {
+    private static int firstInvalid(byte[] bytes, TextEncoding encoding, Utf8Check check) {
         if (encoding.charset().equals(StandardCharsets.UTF_8)) {
-            return Utf8Check.of(bytes).firstInvalid();
+            return check.firstInvalid();
         }
         CharsetDecoder decoder = encoding.charset()
                 .newDecoder()
@@ -64,8 +66,15 @@ public final class EncodingValidator {
 
     private static int firstNul(byte[] bytes, TextEncoding encoding) {
         int unit = encoding.unit();
+        if (unit == 1) {
+            int i = 0;
+            while (i < bytes.length && bytes[i] != 0) {
+                i++;
+            }
+            return i < bytes.length ? i : -1;
+        }
         for (int i = encoding.byteOrderMark(); i + unit <= bytes.length; i += unit) {
-            if (bytes[i] == 0 && (unit == 1 || bytes[i + 1] == 0)) {
+            if (bytes[i] == 0 && bytes[i + 1] == 0) {
                 return i;
             }
         }

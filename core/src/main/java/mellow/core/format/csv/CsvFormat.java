@@ -7,6 +7,7 @@ import mellow.core.format.Problems;
 import mellow.core.format.charset.EncodingDetector;
 import mellow.core.format.charset.EncodingValidator;
 import mellow.core.format.charset.TextEncoding;
+import mellow.core.format.charset.Utf8Check;
 import mellow.core.format.sheet.LayoutFinder;
 import mellow.core.format.sheet.SheetLayout;
 
@@ -31,10 +32,11 @@ public final class CsvFormat {
         if (bytes.length > options.limits().bytes()) {
             throw tooLarge(problems, bytes.length, options.limits().bytes());
         }
+        Utf8Check check = Utf8Check.of(bytes);
         TextEncoding encoding = options.encoding()
                 .map(chosen -> withMark(chosen, bytes))
-                .orElseGet(() -> EncodingDetector.detect(bytes, problems));
-        EncodingValidator.validate(bytes, encoding, problems);
+                .orElseGet(() -> EncodingDetector.detect(bytes, check, problems));
+        EncodingValidator.validate(bytes, encoding, check, problems);
         CsvDialect dialect = options.dialect().orElseGet(() -> DialectDetector.detect(bytes, encoding));
         CsvRecords records = CsvScanner.scan(bytes, encoding, dialect, options.limits(), problems);
         if (records.size() == 0) {

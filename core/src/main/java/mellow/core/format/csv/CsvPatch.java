@@ -45,7 +45,7 @@ final class CsvPatch implements FilePatch {
     public void set(int entry, int language, String text) {
         int record = reading.row(entry);
         int column = reading.textColumn(language);
-        String key = reading.entry(entry).key();
+        String key = reading.id(entry).key();
         String value = guarded(text);
         if (column >= records.width(record)) {
             missing.computeIfAbsent(record, r -> new TreeMap<>()).put(column, encode(cell(value, false), key));

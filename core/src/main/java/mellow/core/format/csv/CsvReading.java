@@ -21,6 +21,9 @@ import mellow.core.language.LanguageTag;
 /** A file of separated text as it was read. */
 public final class CsvReading implements FileReading {
 
+    /** Digits of a limit; no text is longer than a million characters. */
+    private static final int LONGEST_LIMIT = 6;
+
     private final CsvRecords records;
     private final int firstRecord;
     private final SheetLayout layout;
@@ -194,7 +197,24 @@ public final class CsvReading implements FileReading {
 
     private static int limitOf(String value) {
         String digits = value.strip();
-        return digits.matches("[0-9]{1,6}") ? Integer.parseInt(digits) : 0;
+        int limit = 0;
+        for (int i = 0; i < digits.length(); i++) {
+            char c = digits.charAt(i);
+            if (c < '0' || c > '9' || i >= LONGEST_LIMIT) {
+                return 0;
+            }
+            limit = 10 * limit + c - '0';
+        }
+        return limit;
+    }
+
+    @Override
+    public EntryId id(int index) {
+        return idOf(rows[index]);
+    }
+
+    private EntryId idOf(int record) {
+        return new EntryId(records.value(record, key), records.value(record, context));
     }
 
     @Override
