@@ -25,3 +25,15 @@ export function loadFontFor(script: string): void {
     load().catch(() => asked.delete(script));
   }
 }
+
+const SCRIPTS: [string, RegExp][] = [
+  ["Arab", /\p{Script=Arabic}/u],
+  ["Jpan", /[\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Han}]/u],
+];
+
+/** Loads the faces that a text needs, where its language is not known, as in a file that is just being read. */
+export function loadFontsOf(text: string): void {
+  for (const [script, letters] of SCRIPTS) {
+    if (letters.test(text)) loadFontFor(script);
+  }
+}

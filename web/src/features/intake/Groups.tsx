@@ -1,10 +1,15 @@
+import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
+import { loadFontsOf } from "../../theme/fonts";
 import { t } from "../../words/words";
 import { DiffShown, TextShown } from "../ledger/TextShown";
 import { wordDiff } from "../ledger/wordDiff";
 
 /** The lines of one kind of change: what stands in the record at the left, what the file says at the right. */
 export function Groups({ group }: { group: Schemas["Group"] }) {
+  useEffect(() => {
+    for (const line of group.lines) loadFontsOf(`${line.before ?? ""}${line.after ?? ""}`);
+  }, [group]);
   return (
     <>
       <ol className="changes">

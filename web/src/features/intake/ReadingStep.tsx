@@ -1,6 +1,7 @@
 import { Alert, Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/material";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { loadFontsOf } from "../../theme/fonts";
 import { t } from "../../words/words";
 import type { Person } from "../session/useSession";
 import type { Intake, Options } from "./useIntake";
@@ -37,6 +38,9 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
   const reading = intake.reading;
   const options = intake.options;
   const [name, setName] = useState(options.newTable ?? "");
+  useEffect(() => {
+    for (const row of reading?.rows ?? []) loadFontsOf(row.join(""));
+  }, [reading]);
   if (!reading) return null;
   const choose = (change: Partial<Options>) => onDecide({ ...options, ...change });
   const setColumn = (at: number, change: Partial<Schemas["ColumnChoice"]>) =>

@@ -32,7 +32,7 @@ class ExportController {
         this.languages = languages;
     }
 
-    /** The files that can be written in place, newest first. */
+    /** The files that can be written in place, the largest first. */
     @GetMapping("/files")
     List<String> files(@PathVariable String table) {
         return exports.paths(table);

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
@@ -45,6 +46,14 @@ class ExportService {
             from entry where table_id = :table and removed_at is null
             """;
 
+    private static final String ADDED_SINCE =
+            """
+            select s.entry_id from entry_story s
+            join entry e on e.id = s.entry_id
+            join master_file m on m.table_id = e.table_id and m.path = :path
+            where e.table_id = :table and s.what = 'added' and s.at > m.taken_at
+            """;
+
     private final TableService tables;
     private final RecordReader records;
     private final MasterFiles masters;
@@ -57,7 +66,7 @@ class ExportService {
         this.jdbc = jdbc;
     }
 
-    /** The files that {@code slug} came from and can be written in place, newest first. */
+    /** The files that {@code slug} came from and can be written in place, the largest first. */
     @Transactional(readOnly = true)
     public List<String> paths(String slug) {
         return masters.paths(tables.find(slug).id());
@@ -139,7 +148,8 @@ class ExportService {
 
     /**
      * Prepares the file {@code path} that was taken into the table, with the texts that are in force now in place of those that changed since. Rows that the
-     * table does not have stay as they are; entries that the file does not have follow their neighbour.
+     * table does not have stay as they are; entries that came later follow their neighbour, unless the file covers
+     * only a part of the table.
      *
      * @throws mellow.core.format.UnwritableTextException when a changed text has a character that the file's character set cannot spell
      */
@@ -150,9 +160,14 @@ class ExportService {
                 .orElseThrow(() -> Refusal.notFound(
                         "no-such-file",
                         "The file \u201c" + path + "\u201d was never taken into " + table.name() + "."));
-        Patching patching = new Patching(file, table.source());
+        Set<Long> newer = Set.copyOf(jdbc.sql(ADDED_SINCE)
+                .param("table", table.id())
+                .param("path", path)
+                .query(Long.class)
+                .list());
+        Patching patching = new Patching(file, table.source(), newer);
         records.read(table.id(), NOBODY, patching::entry);
-        return patching.patch;
+        return patching.finish();
     }
 
     /** Compares the record with a file and collects the differences, entry by entry. */
@@ -161,11 +176,19 @@ class ExportService {
         private final LanguageTag source;
         private final FilePatch patch;
         private final Map<EntryId, Integer> index = new HashMap<>();
+        private final Set<Long> newer;
+        private final List<Insertion> insertions = new ArrayList<>();
+        private boolean covers = true;
         private int last = -1;
 
-        Patching(CsvReading file, LanguageTag source) {
+        /** An entry for the file, after the file's entry of that index. */
+        private record Insertion(int after, FileEntry entry) {}
+
+        /** {@code newer}: the entries that came into the table after the file did. */
+        Patching(CsvReading file, LanguageTag source, Set<Long> newer) {
             this.file = file;
             this.source = source;
+            this.newer = newer;
             this.patch = file.patch();
             for (int i = 0; i < file.size(); i++) {
                 index.put(file.id(i), i);
@@ -175,13 +198,14 @@ class ExportService {
         void entry(RecordEntry entry) {
             Integer found = index.get(entry.entryId());
             if (found == null) {
-                patch.insert(
-                        last,
-                        fileEntry(
-                                entry,
-                                file.languages().stream()
-                                        .map(tag -> text(entry, tag, ""))
-                                        .toList()));
+                if (newer.contains(entry.id())) {
+                    List<String> texts = file.languages().stream()
+                            .map(tag -> text(entry, tag, ""))
+                            .toList();
+                    insertions.add(new Insertion(last, fileEntry(entry, texts)));
+                } else {
+                    covers = false;
+                }
                 return;
             }
             last = found;
@@ -192,6 +216,14 @@ class ExportService {
                     patch.set(found, i, now);
                 }
             }
+        }
+
+        /** A file that left out entries of the table when it came covers a part of it by intention, and gets no others. */
+        FilePatch finish() {
+            if (covers) {
+                insertions.forEach(insertion -> patch.insert(insertion.after(), insertion.entry()));
+            }
+            return patch;
         }
 
         /** A cell that holds only offers says nothing about what the file should hold: the file's text stays. */

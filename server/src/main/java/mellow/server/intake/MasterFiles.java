@@ -42,10 +42,11 @@ public class MasterFiles {
                 .update();
     }
 
-    /** Paths that were taken into {@code table}, newest first. */
+    /** Paths that were taken into {@code table}, the largest file first: it is the one that most people mean. */
     @Transactional(readOnly = true)
     public List<String> paths(long table) {
-        return jdbc.sql("select path from master_file where table_id = :table order by taken_at desc")
+        return jdbc.sql(
+                        "select path from master_file m join stored_file f on f.id = m.file_id where table_id = :table order by f.bytes desc, path")
                 .param("table", table)
                 .query(String.class)
                 .list();

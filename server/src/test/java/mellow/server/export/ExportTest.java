@@ -76,6 +76,19 @@ class ExportTest extends ServerTest {
     }
 
     @Test
+    void aFileThatCoversAPartGetsNoOtherEntries() throws Exception {
+        String part = "key,en\ndown,Ramp fully down\n";
+        ledger.takeIn(mara, "Ramp panel", "part.csv", part.getBytes(StandardCharsets.UTF_8), Arrival.SETTLED);
+        ledger.takeIn(
+                mara, "Ramp panel", "more.csv", "key,en\nnew,New\n".getBytes(StandardCharsets.UTF_8), Arrival.SETTLED);
+        String written = new String(
+                http.get(mara, "/api/tables/ramp-panel/export/in-place?file=part.csv")
+                        .bytes(),
+                StandardCharsets.UTF_8);
+        assertThat(written).isEqualTo(part);
+    }
+
+    @Test
     void saysWhichCharacterDoesNotFitTheFile() throws Exception {
         ledger.change(mara, "mid", "de", CellChange.text(Action.PUT_FORWARD, 0, "半分"));
         Http.Reply refused = inPlace();
