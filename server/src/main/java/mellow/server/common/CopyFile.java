@@ -13,6 +13,7 @@ import java.sql.SQLException;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.postgresql.PGConnection;
+import org.postgresql.copy.CopyIn;
 
 /**
  * Rows on their way into a database table by COPY (text format). They wait in a temporary file, because one connection cannot read a cursor and
@@ -25,6 +26,10 @@ public final class CopyFile implements AutoCloseable {
     private final String target;
     private final Path path;
     private final OutputStream out;
+    /** Where rows go: the file, or straight into the database. */
+    private OutputStream current;
+
+    private @Nullable CopyIn live;
     private final StringBuilder row = new StringBuilder(256);
     private Instant lastInstant = Instant.EPOCH;
     private String lastSpelled = Instant.EPOCH.toString();
@@ -40,6 +45,7 @@ public final class CopyFile implements AutoCloseable {
         try {
             this.path = Files.createTempFile("mellow-", ".copy");
             this.out = new BufferedOutputStream(Files.newOutputStream(path), BUFFER);
+            this.current = out;
         } catch (IOException cannotWrite) {
             throw new UncheckedIOException(cannotWrite);
         }
@@ -56,7 +62,7 @@ public final class CopyFile implements AutoCloseable {
         }
         row.append('\n');
         try {
-            out.write(row.toString().getBytes(StandardCharsets.UTF_8));
+            current.write(row.toString().getBytes(StandardCharsets.UTF_8));
         } catch (IOException cannotWrite) {
             throw new UncheckedIOException(cannotWrite);
         }
@@ -121,26 +127,78 @@ public final class CopyFile implements AutoCloseable {
         return rows;
     }
 
-    /** Sends all rows, within the transaction of {@code connection}. */
-    public void send(Connection connection) throws SQLException {
-        if (rows == 0) {
-            return;
-        }
+    /**
+     * From now on rows go straight into the database, which takes them in while the next are being made. Until {@link #send} nothing else can be done
+     * with {@code connection}.
+     */
+    public void goLive(Connection connection) throws SQLException {
+        CopyIn copy = connection.unwrap(PGConnection.class).getCopyAPI().copyIn(statement());
+        live = copy;
         try {
             out.flush();
-            try (InputStream in = Files.newInputStream(path)) {
-                connection.unwrap(PGConnection.class).getCopyAPI().copyIn("copy " + target + " from stdin", in, BUFFER);
+            current = new BufferedOutputStream(new CopyStream(copy), BUFFER);
+            Files.copy(path, current);
+        } catch (IOException cannotRead) {
+            throw new UncheckedIOException(cannotRead);
+        }
+    }
+
+    /** Sends all rows, within the transaction of {@code connection}. */
+    public void send(Connection connection) throws SQLException {
+        try {
+            current.flush();
+            CopyIn copy = live;
+            if (copy != null) {
+                live = null;
+                copy.endCopy();
+            } else if (rows > 0) {
+                try (InputStream in = Files.newInputStream(path)) {
+                    connection.unwrap(PGConnection.class).getCopyAPI().copyIn(statement(), in, BUFFER);
+                }
             }
         } catch (IOException cannotRead) {
             throw new UncheckedIOException(cannotRead);
         }
     }
 
+    private String statement() {
+        return "copy " + target + " from stdin";
+    }
+
+    /** Writes into a COPY that is under way. */
+    private static final class CopyStream extends OutputStream {
+        private final CopyIn copy;
+
+        CopyStream(CopyIn copy) {
+            this.copy = copy;
+        }
+
+        @Override
+        public void write(int b) throws IOException {
+            write(new byte[] {(byte) b}, 0, 1);
+        }
+
+        @Override
+        public void write(byte[] bytes, int from, int length) throws IOException {
+            try {
+                copy.writeToCopy(bytes, from, length);
+            } catch (SQLException refused) {
+                throw new IOException(refused);
+            }
+        }
+    }
+
     @Override
     public void close() {
         try {
+            if (live != null && live.isActive()) {
+                // Only after a failure; the transaction is about to be rolled back.
+                live.cancelCopy();
+            }
             out.close();
             Files.deleteIfExists(path);
+        } catch (SQLException alreadyBroken) {
+            throw new IllegalStateException("cannot cancel a COPY", alreadyBroken);
         } catch (IOException cannotDelete) {
             throw new UncheckedIOException(cannotDelete);
         }

@@ -315,8 +315,14 @@ final class Applier implements Comparison.Listener, AutoCloseable {
         }
     }
 
+    /** The record has been read, so the connection is free: the largest table is written while the rest is being decided. */
+    void recordIsRead() throws SQLException {
+        cells.goLive(connection);
+    }
+
     /** Puts everything into the database, in the transaction. */
     void send() throws SQLException {
+        cells.send(connection);
         try (java.sql.Statement statement = connection.createStatement()) {
             statement.execute(STAGE);
         }
@@ -341,7 +347,6 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             update(SET_ASIDE, person, at, person);
             update(OPEN, person, at);
         }
-        cells.send(connection);
         offers.send(connection);
         story.send(connection);
     }

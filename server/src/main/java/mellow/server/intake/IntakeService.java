@@ -321,6 +321,7 @@ public class IntakeService {
                     preview, applier, progress, 2L * plan.file().size());
             records.read(table.id(), person, entry -> comparison.compare(entry, both));
             applier.reserve(comparison.unmet());
+            applier.recordIsRead();
             comparison.rest(both);
             applier.send();
         } catch (SQLException failed) {

@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.HexFormat;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
+import mellow.core.format.UnreadableFileException;
 
 /** Makes sure that every byte of a file is a character, so that no letter is lost without a word. */
 public final class EncodingValidator {
@@ -20,7 +21,7 @@ public final class EncodingValidator {
      *
      * @param check whether they are UTF-8, as found before
      *
-     * @throws mellow.core.format.UnreadableFileException naming line, column and offset of the first byte that is no character, or of a NUL
+     * @throws mellow.core.format.UnreadableFileException naming line, column and offset of the first byte that is no character, or of a NUL in UTF-16
      */
     public static void validate(byte[] bytes, TextEncoding encoding, Utf8Check check, Problems problems) {
         int invalid = firstInvalid(bytes, encoding, check);
@@ -33,13 +34,18 @@ public final class EncodingValidator {
                     "text in " + encoding.charset().name()
                             + " throughout; choose another character set or mend the file");
         }
-        int nul = firstNul(bytes, encoding);
+        int nul = encoding.unit() == 1 ? -1 : firstNul(bytes, encoding);
         if (nul >= 0) {
-            throw problems.refuse(
-                    place(bytes, nul, encoding),
-                    "a NUL character at offset " + nul,
-                    "text; this looks like a binary file");
+            throw nul(bytes, nul, encoding, problems);
         }
+    }
+
+    /** The refusal of a file for the NUL character at {@code offset}; in one-byte sets whoever scans the file meets it. */
+    public static UnreadableFileException nul(byte[] bytes, int offset, TextEncoding encoding, Problems problems) {
+        return problems.refuse(
+                place(bytes, offset, encoding),
+                "a NUL character at offset " + offset,
+                "text; this looks like a binary file");
     }
 
     private static int firstInvalid(byte[] bytes, TextEncoding encoding, Utf8Check check) {
@@ -66,13 +72,6 @@ public final class EncodingValidator {
 
     private static int firstNul(byte[] bytes, TextEncoding encoding) {
         int unit = encoding.unit();
-        if (unit == 1) {
-            int i = 0;
-            while (i < bytes.length && bytes[i] != 0) {
-                i++;
-            }
-            return i < bytes.length ? i : -1;
-        }
         for (int i = encoding.byteOrderMark(); i + unit <= bytes.length; i += unit) {
             if (bytes[i] == 0 && bytes[i + 1] == 0) {
                 return i;

@@ -222,6 +222,9 @@ final class CsvScanner {
     }
 
     private void control() {
+        if (at(pos) == 0) {
+            throw EncodingValidator.nul(bytes, pos, encoding, problems);
+        }
         if (controls++ == 0) {
             firstControl = pos;
             firstControlLine = line;
