@@ -1,0 +1,66 @@
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { ask, Refused, Unreachable, whenSignedOut } from "./client";
+
+const answering = (response: Response) =>
+  vi.spyOn(globalThis, "fetch").mockImplementation(() => Promise.resolve(response.clone()));
+
+afterEach(() => {
+  vi.restoreAllMocks();
+  whenSignedOut(() => undefined);
+});
+
+describe("asking the server", () => {
+  it("gives the reply's JSON, or nothing for an empty reply", async () => {
+    answering(Response.json({ a: 1 }));
+    expect(await ask("/api/x")).toEqual({ a: 1 });
+    answering(new Response(null, { status: 204 }));
+    expect(await ask("/api/x", { method: "DELETE" })).toBeUndefined();
+  });
+
+  it("sends the page's token with every write and with no read", async () => {
+    document.cookie = "XSRF-TOKEN=a%2Fb";
+    const fetch = answering(Response.json({}));
+    await ask("/api/x", { method: "POST", json: { a: 1 } });
+    expect(fetch.mock.calls[0]?.[1]?.headers).toMatchObject({
+      "X-XSRF-TOKEN": "a/b",
+      "Content-Type": "application/json",
+    });
+    await ask("/api/x");
+    expect(fetch.mock.calls[1]?.[1]?.headers).not.toHaveProperty("X-XSRF-TOKEN");
+  });
+
+  it("turns a refusal into its sentence, code and details", async () => {
+    answering(
+      Response.json({ detail: "Someone changed this.", code: "cell-moved-on", cell: { version: 2 } }, { status: 409 }),
+    );
+    const refused = await ask("/api/x").catch((failure: unknown) => failure);
+    expect(refused).toBeInstanceOf(Refused);
+    expect(refused).toMatchObject({
+      status: 409,
+      code: "cell-moved-on",
+      message: "Someone changed this.",
+      details: { cell: { version: 2 } },
+    });
+  });
+
+  it("says so when a refusal has no reason", async () => {
+    answering(new Response("<html>", { status: 502, headers: { "Content-Type": "text/html" } }));
+    await expect(ask("/api/x")).rejects.toThrow("The server answered with 502 and no reason.");
+  });
+
+  it("tells a server that is away from one that refuses", async () => {
+    vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("Failed to fetch"));
+    await expect(ask("/api/x")).rejects.toBeInstanceOf(Unreachable);
+  });
+
+  it("lets the page know that nobody is signed in any more, but not when signing in fails", async () => {
+    const out = vi.fn();
+    whenSignedOut(out);
+    answering(new Response(null, { status: 401 }));
+    await ask("/api/session", { method: "POST", json: {} }).catch(() => undefined);
+    expect(out).not.toHaveBeenCalled();
+    answering(new Response(null, { status: 401 }));
+    await ask("/api/tables").catch(() => undefined);
+    expect(out).toHaveBeenCalledOnce();
+  });
+});

@@ -1,0 +1,52 @@
+import { screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { aTable, show } from "../../test/builders";
+import { ExportDialog } from "./ExportDialog";
+
+function open(files: string[], reply: () => Response) {
+  const asked: string[] = [];
+  vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
+    asked.push(String(input));
+    return Promise.resolve(String(input).endsWith("/files") ? Response.json(files) : reply());
+  });
+  const onClose = vi.fn();
+  show(<ExportDialog table={aTable()} languages={["fi"]} open onClose={onClose} />);
+  return { asked, onClose };
+}
+
+describe("sending out", () => {
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    URL.createObjectURL = vi.fn(() => "blob:x");
+    URL.revokeObjectURL = vi.fn();
+    vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => undefined);
+  });
+
+  it("offers the file that the table came from first", async () => {
+    const { asked, onClose } = open(["ramp panel.csv", "part.csv"], () => new Response("key,en"));
+    await screen.findByText("ramp panel.csv");
+    await userEvent.click(screen.getByRole("button", { name: "Send out" }));
+    await vi.waitFor(() => expect(onClose).toHaveBeenCalled());
+    expect(asked.at(-1)).toBe("/api/tables/ramp-panel/export/in-place?file=ramp+panel.csv");
+  });
+
+  it("makes a fresh file of what was chosen where there is none", async () => {
+    const { asked, onClose } = open([], () => new Response("key,en"));
+    expect(await screen.findByRole("radio", { name: /came from no file/ })).toBeDisabled();
+    await userEvent.click(screen.getByRole("checkbox", { name: "Only settled texts" }));
+    await userEvent.click(screen.getByRole("button", { name: "Send out" }));
+    await vi.waitFor(() => expect(onClose).toHaveBeenCalled());
+    expect(asked.at(-1)).toBe("/api/tables/ramp-panel/export/fresh?in=&onlySettled=true&delimiter=comma&guard=true");
+  });
+
+  it("stays open with the sentence when the file cannot be made", async () => {
+    const { onClose } = open(["ramp.csv"], () =>
+      Response.json({ detail: "The text of up has the character “半”." }, { status: 422 }),
+    );
+    await screen.findByText("ramp.csv");
+    await userEvent.click(screen.getByRole("button", { name: "Send out" }));
+    expect(await screen.findByRole("alert")).toHaveTextContent("The text of up has the character “半”.");
+    expect(onClose).not.toHaveBeenCalled();
+  });
+});

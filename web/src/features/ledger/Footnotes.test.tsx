@@ -1,0 +1,148 @@
+import { screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { aLanguage, aPerson, show } from "../../test/builders";
+import { Footnotes } from "./Footnotes";
+import { RowStore, type CellView, type Row } from "./rowStore";
+
+const offer = { id: 31, text: "Klappe", author: "Hanne Brook", authorId: 9, at: new Date().toISOString(), basedOn: 1 };
+const settled: CellView = {
+  language: "de",
+  state: "settled",
+  text: "Rampe",
+  settled: true,
+  version: 3,
+  basedOn: 1,
+  offers: [],
+};
+
+const aRow = (cell: CellView): Row => ({
+  id: 1,
+  key: "ramp.up",
+  context: "",
+  source: "Ramp",
+  note: "Cars drive over it",
+  reference: "ramp.scr:41",
+  section: "Bow",
+  maxLength: 12,
+  sourceRevision: 2,
+  meaningRevision: 2,
+  removed: false,
+  cells: [cell],
+});
+
+const story = [
+  {
+    id: 2,
+    at: new Date().toISOString(),
+    person: "Oskar Veldre",
+    what: "settled",
+    origin: "typed",
+    before: "Klappe",
+    after: "Rampe",
+    canBePutBack: true,
+  },
+  {
+    id: 1,
+    at: new Date().toISOString(),
+    person: "Mirja Tallo",
+    what: "settled",
+    origin: "file",
+    after: "Klappe",
+    file: "ramp.csv",
+    canBePutBack: true,
+  },
+];
+
+async function open(cell: CellView, me = aPerson()) {
+  vi.spyOn(globalThis, "fetch").mockImplementation((input) =>
+    Promise.resolve(Response.json(String(input).includes("/story") ? story : [aRow(cell)])),
+  );
+  const store = new RowStore("ramp-panel", ["de"], vi.fn());
+  store.ensure(Float64Array.of(1), 0, 1);
+  await store.loaded(1);
+  const change = vi.fn().mockResolvedValue(null);
+  const onAmend = vi.fn();
+  show(
+    <Footnotes
+      store={store}
+      entry={1}
+      language={aLanguage("de", "German")}
+      me={me}
+      changes={{ change }}
+      onSay={vi.fn()}
+      onAmend={onAmend}
+      onClose={vi.fn()}
+    />,
+  );
+  return { change, onAmend, store };
+}
+
+describe("the footnotes", () => {
+  beforeEach(() => vi.restoreAllMocks());
+
+  it("say what the entry is", async () => {
+    await open(settled);
+    for (const words of [
+      "ramp.up",
+      "Cars drive over it",
+      /Longest allowed: 12 characters/,
+      "ramp.scr:41",
+      "Source revision 2",
+    ]) {
+      expect(screen.getByText(words)).toBeInTheDocument();
+    }
+  });
+
+  it("let a reviewer settle, amend or return an offer", async () => {
+    const reviewer = aPerson({ levels: { de: "reviewer" } });
+    const { change, onAmend } = await open({ ...settled, state: "offered", offers: [offer] }, reviewer);
+    await userEvent.click(screen.getByRole("button", { name: "Settle" }));
+    expect(change).toHaveBeenLastCalledWith(1, "de", { action: "SETTLE", offer: 31, meaningConfirmed: true });
+    await userEvent.click(screen.getByRole("button", { name: "Amend" }));
+    expect(onAmend).toHaveBeenCalledWith(31, "Klappe");
+    await userEvent.click(screen.getByRole("button", { name: "Return" }));
+    expect(screen.getByRole("button", { name: "Return" })).toBeDisabled();
+    await userEvent.type(screen.getByRole("textbox", { name: "Reason" }), "Say Rampe.{Enter}");
+    expect(change).toHaveBeenLastCalledWith(1, "de", { action: "RETURN", offer: 31, reason: "Say Rampe." });
+  });
+
+  it("let nobody settle their own offer, and its author take it back", async () => {
+    const author = aPerson({ id: 9, levels: { de: "reviewer" } });
+    const { change } = await open({ ...settled, state: "offered", offers: [offer] }, author);
+    expect(screen.queryByRole("button", { name: "Settle" })).not.toBeInTheDocument();
+    expect(screen.getByText(/Offered by you/)).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "Withdraw" }));
+    expect(change).toHaveBeenCalledWith(1, "de", { action: "WITHDRAW", offer: 31 });
+  });
+
+  it("give a contributor no answers to another's offer", async () => {
+    await open({ ...settled, state: "offered", offers: [offer] });
+    for (const name of ["Settle", "Amend", "Return", "Withdraw"]) {
+      expect(screen.queryByRole("button", { name })).not.toBeInTheDocument();
+    }
+  });
+
+  it("put a line of the story back, but not the one that holds now", async () => {
+    const { change } = await open(settled);
+    const back = await screen.findAllByRole("button", { name: "put back" });
+    expect(back).toHaveLength(1);
+    await userEvent.click(back[0] as HTMLElement);
+    expect(change).toHaveBeenCalledWith(1, "de", { action: "PUT_BACK", line: 1 });
+  });
+
+  it("show both texts of a conflict and let the person choose", async () => {
+    const { change, store } = await open(settled);
+    store.setPending(1, "de", {
+      text: "Mein Text",
+      status: "conflict",
+      sentence: "Someone changed this text meanwhile.",
+      theirs: settled,
+    });
+    expect(await screen.findByText("Mein Text")).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "Put mine forward" }));
+    expect(change).toHaveBeenCalledWith(1, "de", { action: "PUT_FORWARD", text: "Mein Text" });
+    await userEvent.click(screen.getByRole("button", { name: "Keep theirs" }));
+    expect(screen.queryByText("Mein Text")).not.toBeInTheDocument();
+  });
+});

@@ -1,0 +1,48 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render } from "@testing-library/react";
+import type { ReactElement } from "react";
+import { MemoryRouter } from "react-router";
+import type { Schemas } from "../api/client";
+
+/** A language that a table is kept in, with ten settled entries. */
+export function aLanguage(
+  tag: string,
+  name: string,
+  part: Partial<Schemas["LanguageReply"]> = {},
+): Schemas["LanguageReply"] {
+  return {
+    language: { tag, englishName: name, ownName: name, rightToLeft: tag === "ar", script: "Latn" },
+    settlesOwn: false,
+    states: { offered: 0, returned: 0, stale: 0, settled: 10, pencilled: 0, untranslated: 0 },
+    ...part,
+  };
+}
+
+/** A table of ten entries in English, German and Finnish. */
+export function aTable(part: Partial<Schemas["TableReply"]> = {}): Schemas["TableReply"] {
+  return {
+    id: 1,
+    slug: "ramp-panel",
+    name: "Ramp panel",
+    entries: 10,
+    words: 30,
+    source: { tag: "en", englishName: "English", ownName: "English", rightToLeft: false, script: "Latn" },
+    languages: [aLanguage("de", "German"), aLanguage("fi", "Finnish")],
+    ...part,
+  };
+}
+
+/** Someone signed in; a contributor to German unless said otherwise. */
+export function aPerson(part: Partial<Schemas["PersonReply"]> = {}): Schemas["PersonReply"] {
+  return { id: 5, signIn: "lina", name: "Lina Korhola", coordinator: false, levels: { de: "contributor" }, ...part };
+}
+
+/** Renders with everything around it that the application has. */
+export function show(element: ReactElement) {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  return render(
+    <QueryClientProvider client={queries}>
+      <MemoryRouter>{element}</MemoryRouter>
+    </QueryClientProvider>,
+  );
+}
