@@ -66,10 +66,13 @@ export function Footnotes(props: Props) {
       </Tooltip>
       {row && (
         <>
-          <div className="note entry">
+          <div className="note entry" role="group" tabIndex={0} aria-label={row.key}>
             <h2>
               <bdi>{row.key}</bdi>
             </h2>
+            <p className="told" aria-label={t("footnotes.source")} role="note">
+              <TextShown text={row.source} />
+            </p>
             {row.note ? <p>{row.note}</p> : <p className="soft">{t("footnotes.noNote")}</p>}
             <p className="soft">
               {row.maxLength > 0 ? t("footnotes.limit", { n: row.maxLength }) : t("footnotes.noLimit")}
@@ -79,11 +82,16 @@ export function Footnotes(props: Props) {
             {row.reference && <p className="mono">{row.reference}</p>}
             {row.sourceRevision > 1 && <p className="soft">{t("footnotes.revision", { n: row.sourceRevision })}</p>}
           </div>
-          <div className="note">
+          <div
+            className="note"
+            role="group"
+            tabIndex={0}
+            aria-label={t("footnotes.text", { language: language.language.englishName })}
+          >
             <h2>{t("footnotes.text", { language: language.language.englishName })}</h2>
             <TextNote {...props} />
           </div>
-          <div className="note">
+          <div className="note" role="group" tabIndex={0} aria-label={t("footnotes.story")}>
             <h2>{t("footnotes.story")}</h2>
             <Story {...props} />
           </div>

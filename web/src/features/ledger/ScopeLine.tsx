@@ -18,6 +18,9 @@ import { Mark } from "./Mark";
 import { STATES, type CellState, type Scope } from "./scope";
 import "./scopeline.css";
 
+/** More names than that make the sentence too long to read. */
+const MOST_NAMED = 4;
+
 /** A dotted-underlined word of the sentence that opens a list to pick from. */
 export function Picker({
   label,
@@ -99,10 +102,7 @@ export function ScopeLine({ scope, tables, onScope }: ScopeLineProps) {
         )}
       </Picker>{" "}
       {t("scope.in")}{" "}
-      <Picker
-        label={t("scope.languages")}
-        words={scope.languages.length ? scope.languages.map(nameOf).join(", ") : t("scope.noLanguage")}
-      >
+      <Picker label={t("scope.languages")} words={languagesSaid(scope.languages.map(nameOf))}>
         {() => (
           <List dense>
             {languages.map(({ language, states }) => (
@@ -199,6 +199,12 @@ export function ScopeLine({ scope, tables, onScope }: ScopeLineProps) {
       )}
     </h1>
   );
+}
+
+/** The names of a few languages, the number of many. */
+function languagesSaid(names: string[]): string {
+  if (names.length === 0) return t("scope.noLanguage");
+  return names.length > MOST_NAMED ? t("scope.nLanguages", { n: names.length }) : names.join(", ");
 }
 
 function Extra({ words, onDrop }: { words: string; onDrop: () => void }) {

@@ -14,6 +14,9 @@ import "./spread.css";
 
 const ROW_HEIGHT = 56;
 const SECTION_HEIGHT = 30;
+const HEAD_HEIGHT = 34;
+const SOURCE_WIDTH = 280;
+const TEXT_WIDTH = 210;
 const OVERSCAN = 12;
 
 interface Props {
@@ -50,6 +53,9 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
     getScrollElement: () => scroller.current,
     estimateSize: (line) => (entries.at(line).kind === "section" ? SECTION_HEIGHT : ROW_HEIGHT),
     overscan: OVERSCAN,
+    // The head stands in the flow above the lines and stays over them.
+    scrollMargin: HEAD_HEIGHT,
+    scrollPaddingStart: HEAD_HEIGHT,
     // The line under the cursor always exists, so that typing right after a jump finds its editor.
     rangeExtractor: (range) => {
       const seen = defaultRangeExtractor(range);
@@ -68,6 +74,10 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   useEffect(() => {
     virtual.scrollToIndex(currentLine, { align: "auto" });
   }, [virtual, currentLine]);
+
+  useEffect(() => {
+    document.getElementById(cellId(place.row, place.column))?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [place]);
 
   const focus = useCallback(() => scroller.current?.focus({ preventScroll: true }), []);
   const open = useCallback(
@@ -165,13 +175,13 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   const onOpen = useCallback(() => open(null), [open]);
   const single = languages.length === 1;
   const columns = single
-    ? "minmax(280px, 45%) 44px minmax(280px, 1fr)"
-    : `minmax(240px, 330px) repeat(${languages.length}, minmax(210px, 1fr))`;
-  const width = single ? undefined : 240 + languages.length * 210;
+    ? "minmax(220px, 45%) 44px minmax(240px, 1fr)"
+    : `minmax(${SOURCE_WIDTH}px, 330px) repeat(${languages.length}, minmax(${TEXT_WIDTH}px, 1fr))`;
+  const width = single ? undefined : SOURCE_WIDTH + languages.length * TEXT_WIDTH;
 
   return (
     <>
-      <div className="spread">
+      <div className={single ? "spread" : "spread several"}>
         <div
           ref={scroller}
           className="scroller"
@@ -211,7 +221,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
           <div className="lines" style={{ height: virtual.getTotalSize(), minWidth: width }} role="presentation">
             {items.map((item) => {
               const line = entries.at(item.index);
-              const style = { transform: `translateY(${item.start}px)`, gridTemplateColumns: columns };
+              const style = { transform: `translateY(${item.start - HEAD_HEIGHT}px)`, gridTemplateColumns: columns };
               if (line.kind === "section") {
                 return (
                   <div key={item.key} className="line section" role="row" aria-rowindex={item.index + 2} style={style}>

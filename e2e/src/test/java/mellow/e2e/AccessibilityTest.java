@@ -20,6 +20,7 @@ class AccessibilityTest {
         "light, '/ledger?table=deckside&in=de,pl,ar,ja&only=stale,offered,returned', true, .footnotes .story",
         "dark, '/ledger?table=deckside&in=de,pl,ar,ja&only=stale,offered,returned', true, .footnotes .story",
         "light, /ledger?table=nowhere&in=de, true, .empty",
+        "light, '/ledger?table=ramp-panel&in=de,fi,et,pl,pt-BR,ar,ja', true, .footnotes .story",
         "light, /intake, true, .listed",
         "dark, /intake, true, .listed",
         "light, /intake/1, true, .changes",
