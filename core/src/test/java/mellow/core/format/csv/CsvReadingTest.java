@@ -178,6 +178,15 @@ class CsvReadingTest {
                         "deck.csv, line 5: the key “a” was typed before, in line 2; this one, the last, counts.");
     }
 
+    @ParameterizedTest(name = "lines that end with {0}")
+    @CsvSource({"CRLF", "LF", "CR"})
+    void countsLinesWhateverTheyEndWith(String end) {
+        String lineEnd = end.replace("CR", "\r").replace("LF", "\n");
+        CsvReading reading = read("key,en||a,\"x|y\"|b,z|".replace("|", lineEnd));
+        assertThat(reading.entry(0).line()).isEqualTo(3);
+        assertThat(reading.entry(1).line()).isEqualTo(5);
+    }
+
     static Stream<Arguments> refused() {
         return Stream.of(
                 Arguments.of("empty", new byte[0], "the file is empty"),
