@@ -15,5 +15,7 @@ export default defineConfig({
     environment: "jsdom",
     setupFiles: ["src/test/setup.ts"],
     restoreMocks: true,
+    // A busy machine types slowly; a hanging test still ends.
+    testTimeout: 30_000,
   },
 });

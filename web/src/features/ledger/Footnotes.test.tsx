@@ -3,6 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aLanguage, aPerson, show } from "../../test/builders";
 import { Footnotes } from "./Footnotes";
+import { unsaved } from "./unsaved";
 import { RowStore, type CellView, type Row } from "./rowStore";
 
 const offer = { id: 31, text: "Klappe", author: "Hanne Brook", authorId: 9, at: new Date().toISOString(), basedOn: 1 };
@@ -142,7 +143,8 @@ describe("the footnotes", () => {
     expect(await screen.findByText("Mein Text")).toBeInTheDocument();
     await userEvent.click(screen.getByRole("button", { name: "Put mine forward" }));
     expect(change).toHaveBeenCalledWith(1, "de", { action: "PUT_FORWARD", text: "Mein Text" });
-    await userEvent.click(screen.getByRole("button", { name: "Keep theirs" }));
+    await userEvent.click(screen.getByRole("button", { name: "Drop mine" }));
     expect(screen.queryByText("Mein Text")).not.toBeInTheDocument();
+    expect(unsaved.all()).toEqual([]);
   });
 });

@@ -6,6 +6,7 @@ import { t, when } from "../../words/words";
 import type { Person } from "../session/useSession";
 import type { RowStore } from "./rowStore";
 import { TextShown } from "./TextShown";
+import { unsaved } from "./unsaved";
 import type { CellChanges } from "./useCellChanges";
 import "./footnotes.css";
 
@@ -129,7 +130,13 @@ function TextNote({ store, entry, language, me, changes, onSay, onAmend }: Props
             >
               {t("footnotes.putForward")}
             </Button>
-            <Button size="small" onClick={() => store.setPending(entry, tag, null)}>
+            <Button
+              size="small"
+              onClick={() => {
+                unsaved.drop(entry, tag);
+                store.setPending(entry, tag, null);
+              }}
+            >
               {t("footnotes.dropMine")}
             </Button>
           </div>

@@ -10,6 +10,7 @@ import { Mark } from "./Mark";
 import type { RowStore } from "./rowStore";
 import { cellId, SpreadRow, type Editing } from "./SpreadRow";
 import type { CellChanges } from "./useCellChanges";
+import { unsaved } from "./unsaved";
 import "./spread.css";
 
 const ROW_HEIGHT = 56;
@@ -130,7 +131,13 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
         else if (cell?.text !== undefined) void send({ action: "CLEAR" });
         go({ do: "move", rows: 1, columns: 0 });
       } else if (text !== "" && text !== before && text !== initial) {
-        void send({ action: cell?.settled ? "PUT_FORWARD" : "PENCIL", text });
+        if (cell?.settled) {
+          // Leaving must never replace what is settled; the text waits here until it is put forward or dropped.
+          unsaved.keep(id, tag, text);
+          store.setPending(id, tag, { text, status: "failed", sentence: t("cell.notPutForward") });
+        } else {
+          void send({ action: "PENCIL", text });
+        }
       }
       if (how === "next" || how === "previous") go({ do: "step", columns: how === "next" ? 1 : -1 });
       if (how !== "blur") focus();

@@ -75,6 +75,21 @@ class LedgerTest {
     }
 
     @Test
+    void leavingASettledCellReplacesNothingAndLosesNothing() {
+        String scope = "/ledger?table=deckside&in=de&words=shop.postcard";
+        sheet(browser, "mirja", scope);
+        browser.press("Ansichtskarte", Keys.ESCAPE);
+        browser.see(".line .remark.blocked", "not saved yet, kept here");
+        browser.go(scope);
+        browser.see(".line .text", "Ansichtskarte");
+        assertThat(browser.see(".footnotes").getText()).contains("In force, settled", "Postkarte");
+        browser.see(".footnotes button", "Drop mine").click();
+        browser.see(".line .cell[aria-label*='settled: Postkarte']");
+        browser.go(scope);
+        browser.see(".line .cell[aria-label*='settled: Postkarte']");
+    }
+
+    @Test
     void theSecondOfTwoEditorsSeesBothTextsAndChooses() {
         String scope = "/ledger?table=common-words&in=ja&words=ship.hold";
         sheet(browser, "mirja", scope);
