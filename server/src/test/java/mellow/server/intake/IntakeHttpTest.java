@@ -70,9 +70,10 @@ class IntakeHttpTest extends ServerTest {
         String path = "/api/intakes/"
                 + upload("a.csv", "key,de\na,Größe\n").body().path("id").asLong();
         String rest = "\"newTable\":\"A\",\"source\":\"de\",\"settlesOwn\":false,\"arrival\":\"SETTLED\"}";
-        assertThat(http.json(mara, HttpMethod.PUT, path + "/options", "{\"charset\":\"UTF-16LE\"," + rest)
-                        .status())
-                .isIn(200, 422);
+        Http.Reply garbled = http.json(mara, HttpMethod.PUT, path + "/options", "{\"charset\":\"UTF-16LE\"," + rest);
+        assertThat(garbled.code()).isEqualTo("unreadable-file");
+        assertThat(http.get(mara, path).body().path("reading").path("charset").asString())
+                .isEqualTo("UTF-8");
         assertThat(http.json(mara, HttpMethod.PUT, path + "/options", "{\"charset\":\"EBCDIC\"," + rest)
                         .code())
                 .isEqualTo("unknown-charset");
