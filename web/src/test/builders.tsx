@@ -32,6 +32,25 @@ export function aTable(part: Partial<Schemas["TableReply"]> = {}): Schemas["Tabl
   };
 }
 
+/** An entry without texts. */
+export function aRow(part: Partial<Schemas["RowReply"]> = {}): Schemas["RowReply"] {
+  return {
+    id: 7,
+    key: "ramp.up",
+    context: "",
+    source: "Ramp up",
+    section: "",
+    maxLength: 0,
+    note: "",
+    reference: "",
+    sourceRevision: 1,
+    meaningRevision: 1,
+    removed: false,
+    cells: [],
+    ...part,
+  };
+}
+
 /** Someone signed in; a contributor to German unless said otherwise. */
 export function aPerson(part: Partial<Schemas["PersonReply"]> = {}): Schemas["PersonReply"] {
   return { id: 5, signIn: "lina", name: "Lina Korhola", coordinator: false, levels: { de: "contributor" }, ...part };

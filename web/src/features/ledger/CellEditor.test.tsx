@@ -1,13 +1,13 @@
-import { fireEvent, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import { CellEditor, type EditEnd } from "./CellEditor";
+import { CellEditor, Draft, type EditEnd } from "./CellEditor";
 
 function open(part: Partial<Parameters<typeof CellEditor>[0]> = {}) {
   const onEnd = vi.fn<(text: string, end: EditEnd) => void>();
   render(
     <CellEditor
-      initial="Rampe"
+      draft={new Draft("Rampe")}
       selected={false}
       label="ramp in German"
       language="de"
@@ -42,16 +42,25 @@ describe("the editor of a cell", () => {
   });
 
   it("leaves Enter to an input method that is composing", () => {
-    const { onEnd, field } = open({ initial: "ランプ" });
+    const { onEnd, field } = open({ draft: new Draft("ランプ") });
     fireEvent.keyDown(field, { key: "Enter", isComposing: true });
     expect(onEnd).not.toHaveBeenCalled();
   });
 
   it("counts characters as people do, and shows when there are too many", async () => {
-    const { field } = open({ initial: "船🚢", limit: 3 });
+    const { field } = open({ draft: new Draft("船🚢"), limit: 3 });
     expect(screen.getByLabelText("2 of 3 characters")).not.toHaveClass("over");
     await userEvent.type(field, "ab");
     expect(screen.getByLabelText("4 of 3 characters")).toHaveClass("over");
+  });
+
+  it("goes on with what was typed when its field is drawn anew", async () => {
+    const draft = new Draft("R");
+    await userEvent.type(open({ draft }).field, "ampe");
+    cleanup();
+    const { onEnd, field } = open({ draft });
+    await userEvent.type(field, " oben{Enter}");
+    expect(onEnd).toHaveBeenCalledExactlyOnceWith("Rampe oben", "put-forward");
   });
 
   it("runs right to left where the language does", () => {

@@ -4,8 +4,25 @@ import { editorCommandFor } from "./keyboard";
 
 export type EditEnd = "put-forward" | "leave" | "next" | "previous" | "blur";
 
+/** A text while it is being typed. It outlives its field, which is drawn anew when its row leaves the sight and comes back. */
+export class Draft {
+  #text: string;
+
+  constructor(text: string) {
+    this.#text = text;
+  }
+
+  read(): string {
+    return this.#text;
+  }
+
+  write(text: string): void {
+    this.#text = text;
+  }
+}
+
 interface Props {
-  initial: string;
+  draft: Draft;
   /** Whether the text is selected whole, so that typing replaces it. */
   selected: boolean;
   label: string;
@@ -17,8 +34,8 @@ interface Props {
 }
 
 /** The text field that opens in a cell. It grows with its text; how it is left says what becomes of the text. */
-export function CellEditor({ initial, selected, label, language, rightToLeft, limit, onEnd }: Props) {
-  const [text, setText] = useState(initial);
+export function CellEditor({ draft, selected, label, language, rightToLeft, limit, onEnd }: Props) {
+  const [text, setText] = useState(() => draft.read());
   const field = useRef<HTMLTextAreaElement>(null);
   const ended = useRef(false);
 
@@ -42,7 +59,7 @@ export function CellEditor({ initial, selected, label, language, rightToLeft, li
   const end = (how: EditEnd) => {
     if (!ended.current) {
       ended.current = true;
-      onEnd(text, how);
+      onEnd(draft.read(), how);
     }
   };
   const length = [...text].length;
@@ -57,7 +74,10 @@ export function CellEditor({ initial, selected, label, language, rightToLeft, li
         aria-label={label}
         rows={1}
         spellCheck
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => {
+          draft.write(event.target.value);
+          setText(event.target.value);
+        }}
         onBlur={() => end("blur")}
         onKeyDown={(event) => {
           const command = editorCommandFor({ ...pick(event), isComposing: event.nativeEvent.isComposing });

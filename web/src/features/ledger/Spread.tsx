@@ -2,7 +2,7 @@ import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { forwardRef, useCallback, useEffect, useImperativeHandle, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { count, t } from "../../words/words";
-import type { EditEnd } from "./CellEditor";
+import { Draft, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
 import type { Entries } from "./entries";
 import { commandFor, destination, type Command, type Place } from "./keyboard";
@@ -39,6 +39,10 @@ export interface SpreadHandle {
   focus: () => void;
   amend: (offer: number, text: string) => void;
   edit: () => void;
+}
+
+function editingOf(initial: string, amends: number | null): Editing {
+  return { initial, draft: new Draft(initial), selected: false, amends };
 }
 
 /** The two-page spread: a grid with one tab stop, whose rows exist only while they are seen. */
@@ -87,7 +91,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
       const tag = languages[place.column]?.language.tag;
       if (id === undefined || tag === undefined || (replaceWith === null && !store.row(id))) return;
       const text = cellShown(store.cell(id, tag), store.pending(id, tag)).text;
-      setEditing({ initial: replaceWith ?? text, selected: false, amends: null });
+      setEditing(editingOf(replaceWith ?? text, null));
     },
     [entries, languages, place, store],
   );
@@ -95,7 +99,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
     ref,
     () => ({
       focus,
-      amend: (offer, text) => setEditing({ initial: text, selected: false, amends: offer }),
+      amend: (offer, text) => setEditing(editingOf(text, offer)),
       edit: () => open(null),
     }),
     [focus, open],

@@ -1,7 +1,7 @@
 import { memo, useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { CellEditor, type EditEnd } from "./CellEditor";
+import { CellEditor, type Draft, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
 import { Mark } from "./Mark";
 import type { RowStore } from "./rowStore";
@@ -10,6 +10,7 @@ import { wordDiff } from "./wordDiff";
 
 export interface Editing {
   initial: string;
+  draft: Draft;
   selected: boolean;
   /** The offer that is being amended, or null for a text of one's own. */
   amends: number | null;
@@ -51,37 +52,6 @@ export const SpreadRow = memo(function SpreadRow({
   );
   const row = store.row(id);
   const single = languages.length === 1;
-  if (!row) {
-    return (
-      <>
-        <div className="source" role="rowheader" aria-colindex={1}>
-          <div className="faint" aria-label={t("ledger.loading")} role="img" />
-        </div>
-        {languages.map(({ language }, column) => [
-          single && <div key="gutter" className="gutter" role="presentation" />,
-          <div
-            key={language.tag}
-            id={cellId(index, column)}
-            role="gridcell"
-            aria-colindex={column + 2}
-            className={cursor === column ? "cell current" : "cell"}
-          >
-            {cursor === column && editing && (
-              <CellEditor
-                initial={editing.initial}
-                selected={editing.selected}
-                label={language.englishName}
-                language={language.tag}
-                rightToLeft={language.rightToLeft}
-                limit={0}
-                onEnd={onEnd}
-              />
-            )}
-          </div>,
-        ])}
-      </>
-    );
-  }
   const stale = languages.some((language) => store.cell(id, language.language.tag)?.state === "stale");
   return (
     <>
@@ -91,31 +61,37 @@ export const SpreadRow = memo(function SpreadRow({
         aria-colindex={1}
         onMouseDown={() => onPoint(index, Math.max(0, cursor))}
       >
-        <div className="remark">
-          <span className="key">
-            {row.key}
-            {row.context && <span className="context"> · {row.context}</span>}
-          </span>
-          {row.maxLength > 0 && <span className="limit">{row.maxLength}</span>}
-        </div>
-        <div className="text">
-          {stale && row.sourceBefore !== undefined ? (
-            <DiffShown runs={wordDiff(row.sourceBefore, row.source)} />
-          ) : (
-            <TextShown text={row.source} />
-          )}
-        </div>
+        {row ? (
+          <>
+            <div className="remark">
+              <span className="key">
+                {row.key}
+                {row.context && <span className="context"> · {row.context}</span>}
+              </span>
+              {row.maxLength > 0 && <span className="limit">{row.maxLength}</span>}
+            </div>
+            <div className="text">
+              {stale && row.sourceBefore !== undefined ? (
+                <DiffShown runs={wordDiff(row.sourceBefore, row.source)} />
+              ) : (
+                <TextShown text={row.source} />
+              )}
+            </div>
+          </>
+        ) : (
+          <div className="faint" aria-label={t("ledger.loading")} role="img" />
+        )}
       </div>
       {languages.map((kept, column) => {
         const language = kept.language;
         const shown = cellShown(store.cell(id, language.tag), store.pending(id, language.tag));
         const current = cursor === column;
         const length = [...shown.text].length;
-        const over = row.maxLength > 0 && length > row.maxLength;
+        const limit = row?.maxLength ?? 0;
         return [
           single && (
             <div key="gutter" className="gutter" role="presentation">
-              <Mark state={shown.state} labelled={false} />
+              {row && <Mark state={shown.state} labelled={false} />}
             </div>
           ),
           <div
@@ -124,38 +100,41 @@ export const SpreadRow = memo(function SpreadRow({
             role="gridcell"
             aria-colindex={column + 2}
             aria-selected={current}
-            aria-label={`${row.key}, ${language.englishName}, ${t(`state.${shown.state}`)}: ${shown.text || t("cell.empty")}`}
+            aria-label={
+              row &&
+              `${row.key}, ${language.englishName}, ${t(`state.${shown.state}`)}: ${shown.text || t("cell.empty")}`
+            }
             className={`cell${current ? " current" : ""}${single ? "" : " marked"}`}
             onMouseDown={() => onPoint(index, column)}
             onDoubleClick={() => onOpen(index, column)}
           >
-            {!single && <Mark state={shown.state} labelled={false} />}
+            {!single && row && <Mark state={shown.state} labelled={false} />}
             <div className="content">
               {(single || shown.remark) && (
                 <div className={`remark ${shown.tone}`}>
                   <span>{shown.remark}</span>
-                  {single && row.maxLength > 0 && shown.text && !(current && editing) && (
-                    <span className={over ? "limit over" : "limit"}>
-                      {length} / {row.maxLength}
+                  {single && limit > 0 && shown.text && !(current && editing) && (
+                    <span className={length > limit ? "limit over" : "limit"}>
+                      {length} / {limit}
                     </span>
                   )}
                 </div>
               )}
               {current && editing ? (
                 <CellEditor
-                  initial={editing.initial}
+                  draft={editing.draft}
                   selected={editing.selected}
-                  label={t("cell.editing", { key: row.key, language: language.englishName })}
+                  label={t("cell.editing", { key: row?.key ?? "", language: language.englishName })}
                   language={language.tag}
                   rightToLeft={language.rightToLeft}
-                  limit={row.maxLength}
+                  limit={limit}
                   onEnd={onEnd}
                 />
               ) : shown.text ? (
                 <div className="text" lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
                   <TextShown text={shown.text} />
                 </div>
-              ) : (
+              ) : !row ? null : (
                 <div className="text none" dir={language.rightToLeft ? "rtl" : "ltr"}>
                   <bdi>{t("state.untranslated")}</bdi>
                 </div>

@@ -1,0 +1,38 @@
+import { act, render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it, vi } from "vitest";
+import { aLanguage, aRow } from "../../test/builders";
+import { Draft, type EditEnd } from "./CellEditor";
+import { RowStore } from "./rowStore";
+import { SpreadRow } from "./SpreadRow";
+
+describe("a row of the spread", () => {
+  it("keeps the letters typed before it has arrived", async () => {
+    let arrive: (reply: Response) => void = () => undefined;
+    vi.stubGlobal("fetch", () => new Promise<Response>((resolve) => (arrive = resolve)));
+    const store = new RowStore("ramp", ["de"], vi.fn());
+    const onEnd = vi.fn<(text: string, end: EditEnd) => void>();
+    store.ensure(Float64Array.of(7), 0, 1);
+    render(
+      <SpreadRow
+        id={7}
+        index={0}
+        store={store}
+        languages={[aLanguage("de", "German")]}
+        cursor={0}
+        editing={{ initial: "R", draft: new Draft("R"), selected: false, amends: null }}
+        onPoint={vi.fn()}
+        onOpen={vi.fn()}
+        onEnd={onEnd}
+      />,
+    );
+    await userEvent.keyboard("ampe");
+    await act(async () => {
+      arrive(new Response(JSON.stringify([aRow({ id: 7, key: "ramp.up" })])));
+      await store.loaded(7);
+    });
+    expect(screen.getByText("ramp.up")).toBeInTheDocument();
+    await userEvent.keyboard(" oben{Enter}");
+    expect(onEnd).toHaveBeenCalledExactlyOnceWith("Rampe oben", "put-forward");
+  });
+});
