@@ -4,6 +4,134 @@
  */
 
 export interface paths {
+    "/api/board/left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["left"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cells/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["changeMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes/{change}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/description": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["describeMany"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putBack_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{entry}/cells/{language}/changes": {
         parameters: {
             query?: never;
@@ -27,7 +155,119 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get: operations["story_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["entry"];
+        put: operations["describe"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{id}/going-stale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["goingStale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setPicture"];
+        post?: never;
+        delete: operations["dropPicture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{id}/source": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rewrite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{id}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         get: operations["story"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{id}/story/{line}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putBackLine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find"];
         put?: never;
         post?: never;
         delete?: never;
@@ -43,7 +283,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all"];
+        get: operations["all_4"];
         put?: never;
         post: operations["upload"];
         delete?: never;
@@ -59,7 +299,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one"];
+        get: operations["one_1"];
         put?: never;
         post?: never;
         delete: operations["leave"];
@@ -132,6 +372,278 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invitations/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["invited"];
+        put?: never;
+        post: operations["accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/languages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["like"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_3"];
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["edit_2"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/invitation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resume"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_2"];
+        put?: never;
+        post: operations["create_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["removed_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/removed/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putBack_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one"];
+        put: operations["edit_1"];
+        post?: never;
+        delete: operations["remove_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["open"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scopes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_1"];
+        put?: never;
+        post: operations["keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scopes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -155,9 +667,73 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["all"];
+        put?: never;
+        post: operations["create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["removed_1"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/removed/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["edit"];
+        post?: never;
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{table}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["create_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -212,30 +788,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tables/{table}/rows": {
+    "/api/tables/{table}/removed-entries": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["rows"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tables/{table}/scope": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["open"];
+        get: operations["removed"];
         put?: never;
         post?: never;
         delete?: never;
@@ -248,9 +808,17 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Acceptance: {
+            password: string;
+        };
         CellChange: {
             /** @enum {string} */
             action: "PENCIL" | "PUT_FORWARD" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
+            forms?: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            how?: "TYPED" | "PASTED" | "MEMORY" | "DRAFT";
             /** Format: int64 */
             line?: number;
             meaningConfirmed: boolean;
@@ -261,12 +829,20 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        CellChanged: {
+            cell: components["schemas"]["CellView"];
+            /** Format: int64 */
+            change: number;
+        };
         CellView: {
             author?: string;
             /** Format: int32 */
             basedOn: number;
             /** Format: date-time */
             changedAt?: string;
+            forms?: {
+                [key: string]: string;
+            };
             language: string;
             offers: components["schemas"]["OfferView"][];
             origin?: string;
@@ -277,11 +853,103 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Changed: {
+            /** Format: int64 */
+            change: number;
+            entries: number[];
+            refused: string[];
+        };
         ColumnChoice: {
             heading: string;
             language?: string;
             /** @enum {string} */
             role: "KEY" | "CONTEXT" | "SECTION" | "NOTE" | "LIMIT" | "REFERENCE" | "TEXT" | "IGNORED";
+        };
+        Definition: {
+            kind?: string;
+            languages?: components["schemas"]["Selected"][];
+            name: string;
+            start?: string;
+            tables?: string[];
+            /** Format: int32 */
+            version?: number;
+        };
+        Description: {
+            context: string;
+            key: string;
+            /** Format: int32 */
+            maxLength: number;
+            /** Format: int32 */
+            maxLines: number;
+            note: string;
+            reference: string;
+            section: string;
+            tags: string[];
+            translatable: boolean;
+        };
+        EntryEdit: {
+            description: components["schemas"]["Description"];
+            /** Format: int32 */
+            version: number;
+        };
+        EntryLine: {
+            after?: string;
+            /** Format: date-time */
+            at: string;
+            before?: string;
+            canBePutBack: boolean;
+            file?: string;
+            /** Format: int64 */
+            id: number;
+            person: string;
+            what: string;
+        };
+        EntryReply: {
+            description: components["schemas"]["Description"];
+            /** Format: int64 */
+            id: number;
+            /** Format: int32 */
+            meaningRevision: number;
+            /** Format: int64 */
+            picture?: number;
+            removed: boolean;
+            shape: string;
+            source: {
+                [key: string]: string;
+            };
+            /** Format: int32 */
+            sourceRevision: number;
+            table: string;
+            /** Format: int32 */
+            version: number;
+        };
+        ForecastReply: {
+            /** Format: date */
+            earliest: string;
+            /** Format: date */
+            expected: string;
+            /** Format: date */
+            latest?: string;
+            /** Format: double */
+            pace: number;
+        };
+        FoundEntry: {
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            language?: string;
+            table: string;
+            tableName: string;
+            words: string;
+        };
+        FoundPerson: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        FoundReply: {
+            entries: components["schemas"]["FoundEntry"][];
+            people: components["schemas"]["FoundPerson"][];
         };
         Group: {
             /** Format: int32 */
@@ -322,12 +990,46 @@ export interface components {
             tableName?: string;
             tableSlug?: string;
         };
+        Invitation: {
+            /** Format: int64 */
+            person: number;
+            token: string;
+            /** Format: date-time */
+            until: string;
+        };
+        Invited: {
+            name: string;
+            signIn: string;
+        };
+        KeptEdit: {
+            settlesOwn: boolean;
+            tag: string;
+        };
+        KeptId: {
+            /** Format: int64 */
+            id: number;
+        };
+        KeptScope: {
+            /** Format: int64 */
+            id: number;
+            mine: boolean;
+            name: string;
+            person: string;
+            query: string;
+            shared: boolean;
+        };
         LanguageName: {
             englishName: string;
             ownName: string;
+            plurals: components["schemas"]["PluralForm"][];
             rightToLeft: boolean;
             script: string;
             tag: string;
+        };
+        LanguageOf: {
+            language: components["schemas"]["LanguageName"];
+            /** Format: int32 */
+            selector?: number;
         };
         LanguageReply: {
             language: components["schemas"]["LanguageName"];
@@ -335,6 +1037,20 @@ export interface components {
             states: {
                 [key: string]: number;
             };
+            words: {
+                [key: string]: number;
+            };
+        };
+        LeftPoint: {
+            /** Format: date */
+            day: string;
+            /** Format: int64 */
+            left: number;
+        };
+        LeftReply: {
+            forecast?: components["schemas"]["ForecastReply"];
+            language: string;
+            points: components["schemas"]["LeftPoint"][];
         };
         Line: {
             after?: string;
@@ -342,6 +1058,11 @@ export interface components {
             before?: string;
             key: string;
             language?: string;
+        };
+        LinePutBack: {
+            meaningChanged: boolean;
+            /** Format: int32 */
+            version: number;
         };
         Listed: {
             /** Format: date-time */
@@ -356,6 +1077,76 @@ export interface components {
             table?: string;
             tableName?: string;
         };
+        Many: {
+            /** Format: int64 */
+            change: number;
+            /** Format: int32 */
+            changed: number;
+            refused: components["schemas"]["RefusedCell"][];
+            /** Format: int32 */
+            refusedInAll: number;
+        };
+        ManyChanges: {
+            /** @enum {string} */
+            action: "PENCIL" | "PUT_FORWARD" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
+            cells: components["schemas"]["One"][];
+            /** @enum {string} */
+            how?: "TYPED" | "PASTED" | "MEMORY" | "DRAFT";
+            meaningConfirmed: boolean;
+            reason?: string;
+        };
+        ManyDescriptions: {
+            addTags?: string[];
+            entries: number[];
+            section?: string;
+            translatable?: boolean;
+        };
+        Move: {
+            addLanguages: boolean;
+            /** Format: int64 */
+            after?: number;
+            entries: number[];
+            table: string;
+        };
+        NewEntry: {
+            /** Format: int64 */
+            after?: number;
+            description: components["schemas"]["Description"];
+            shape: string;
+            source: {
+                [key: string]: string;
+            };
+        };
+        NewScope: {
+            name: string;
+            query: string;
+            shared: boolean;
+        };
+        NewTable: {
+            languages: string[];
+            name: string;
+            source: string;
+        };
+        NewsLine: {
+            /** Format: int32 */
+            amount: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            intake?: number;
+            language?: string;
+            /** Format: int32 */
+            people: number;
+            person: string;
+            table: string;
+            tableName: string;
+            what: string;
+        };
+        NewsReply: {
+            lines: components["schemas"]["NewsLine"][];
+            /** Format: date-time */
+            since: string;
+        };
         OfferView: {
             /** Format: date-time */
             at: string;
@@ -364,9 +1155,25 @@ export interface components {
             authorId: number;
             /** Format: int32 */
             basedOn: number;
+            forms?: {
+                [key: string]: string;
+            };
             /** Format: int64 */
             id: number;
             text: string;
+        };
+        One: {
+            /** Format: int64 */
+            entry: number;
+            forms?: {
+                [key: string]: string;
+            };
+            language: string;
+            /** Format: int64 */
+            offer?: number;
+            text?: string;
+            /** Format: int32 */
+            version?: number;
         };
         PersonReply: {
             coordinator: boolean;
@@ -378,6 +1185,25 @@ export interface components {
             name: string;
             signIn: string;
         };
+        PersonRow: {
+            active: boolean;
+            coordinator: boolean;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            invitedUntil?: string;
+            levels: {
+                [key: string]: string;
+            };
+            name: string;
+            /** Format: date-time */
+            seenAt?: string;
+            signIn: string;
+        };
+        PluralForm: {
+            category: string;
+            examples: string;
+        };
         PreviewReply: {
             groups: components["schemas"]["Group"][];
             /** Format: int32 */
@@ -385,6 +1211,18 @@ export interface components {
             problems: string[];
             /** Format: int32 */
             unchanged: number;
+        };
+        ProductReply: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            languages: components["schemas"]["LanguageOf"][];
+            name: string;
+            slug: string;
+            start?: string;
+            tables: components["schemas"]["TableOf"][];
+            /** Format: int32 */
+            version: number;
         };
         ReadingReply: {
             blocked: boolean;
@@ -405,6 +1243,23 @@ export interface components {
             quote: string;
             rows: string[][];
         };
+        RefusedCell: {
+            code: string;
+            /** Format: int64 */
+            entry: number;
+            key?: string;
+            language: string;
+            sentence: string;
+        };
+        Removed: {
+            /** Format: int32 */
+            entries: number;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: date-time */
+            removedAt: string;
+        };
         RowReply: {
             cells: components["schemas"]["CellView"][];
             context: string;
@@ -414,15 +1269,28 @@ export interface components {
             /** Format: int32 */
             maxLength: number;
             /** Format: int32 */
+            maxLines: number;
+            /** Format: int32 */
             meaningRevision: number;
             note: string;
+            /** Format: int64 */
+            picture?: number;
             reference: string;
             removed: boolean;
             section: string;
+            shape: string;
             source: string;
             sourceBefore?: string;
+            sourceForms?: {
+                [key: string]: string;
+            };
             /** Format: int32 */
             sourceRevision: number;
+            table: string;
+            tags: string[];
+            translatable: boolean;
+            /** Format: int32 */
+            version: number;
         };
         RunReply: {
             /** Format: int64 */
@@ -440,19 +1308,46 @@ export interface components {
             /** Format: int32 */
             at: number;
             name: string;
+            table: string;
+        };
+        Selected: {
+            /** Format: int32 */
+            selector?: number;
+            tag: string;
         };
         SessionReply: {
             person?: components["schemas"]["PersonReply"];
+        };
+        Several: {
+            entries: number[];
         };
         SignInRequest: {
             password: string;
             signIn: string;
         };
+        SourceEdit: {
+            meaningChanged: boolean;
+            source: {
+                [key: string]: string;
+            };
+            /** Format: int32 */
+            version: number;
+        };
+        SseEmitter: {
+            /** Format: int64 */
+            timeout?: number;
+        };
         StoryLine: {
             after?: string;
+            afterForms?: {
+                [key: string]: string;
+            };
             /** Format: date-time */
             at: string;
             before?: string;
+            beforeForms?: {
+                [key: string]: string;
+            };
             canBePutBack: boolean;
             file?: string;
             /** Format: int64 */
@@ -461,6 +1356,16 @@ export interface components {
             person: string;
             reason?: string;
             what: string;
+        };
+        TableEdit: {
+            languages: components["schemas"]["KeptEdit"][];
+            name: string;
+            /** Format: int32 */
+            version: number;
+        };
+        TableOf: {
+            name: string;
+            slug: string;
         };
         TableReply: {
             /** Format: int32 */
@@ -471,8 +1376,17 @@ export interface components {
             name: string;
             slug: string;
             source: components["schemas"]["LanguageName"];
+            /** Format: int32 */
+            version: number;
             /** Format: int64 */
             words: number;
+        };
+        Undone: {
+            /** Format: int32 */
+            amount: number;
+            /** Format: int64 */
+            change: number;
+            refused: string[];
         };
     };
     responses: never;
@@ -483,6 +1397,192 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    left: {
+        parameters: {
+            query?: {
+                table?: string[];
+                in?: string[];
+                words?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftReply"][];
+                };
+            };
+        };
+    };
+    news: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsReply"];
+                };
+            };
+        };
+    };
+    changeMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManyChanges"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Many"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Undone"];
+                };
+            };
+        };
+    };
+    describeMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManyDescriptions"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    putBack_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Several"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    remove_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Several"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
     change: {
         parameters: {
             query?: never;
@@ -505,12 +1605,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CellView"];
+                    "application/json": components["schemas"]["CellChanged"];
                 };
             };
         };
     };
-    story: {
+    story_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -533,7 +1633,218 @@ export interface operations {
             };
         };
     };
-    all: {
+    entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryReply"];
+                };
+            };
+        };
+    };
+    describe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    goingStale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    setPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    dropPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    rewrite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourceEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    story: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryLine"][];
+                };
+            };
+        };
+    };
+    putBackLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                line: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinePutBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundReply"];
+                };
+            };
+        };
+    };
+    all_4: {
         parameters: {
             query?: {
                 before?: number;
@@ -577,7 +1888,7 @@ export interface operations {
             };
         };
     };
-    one: {
+    one_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -711,6 +2022,519 @@ export interface operations {
             };
         };
     };
+    invited: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+        };
+    };
+    accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Acceptance"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    like: {
+        parameters: {
+            query: {
+                like: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LanguageName"][];
+                };
+            };
+        };
+    };
+    stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+        };
+    };
+    all_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonRow"][];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Definition"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invitation"];
+                };
+            };
+        };
+    };
+    edit_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Definition"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invitation"];
+                };
+            };
+        };
+    };
+    resume: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    all_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductReply"][];
+                };
+            };
+        };
+    };
+    create_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Definition"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductReply"];
+                };
+            };
+        };
+    };
+    removed_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductReply"][];
+                };
+            };
+        };
+    };
+    putBack_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductReply"];
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductReply"];
+                };
+            };
+        };
+    };
+    edit_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Definition"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductReply"];
+                };
+            };
+        };
+    };
+    remove_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rows: {
+        parameters: {
+            query: {
+                ids: number[];
+                in?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowReply"][];
+                };
+            };
+        };
+    };
+    open: {
+        parameters: {
+            query?: {
+                table?: string[];
+                product?: string;
+                in?: string[];
+                only?: string[];
+                by?: string;
+                words?: string;
+                section?: string;
+                tag?: string;
+                person?: number;
+                since?: string;
+                intake?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScopeReply"];
+                };
+            };
+        };
+    };
+    all_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptScope"][];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewScope"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptId"];
+                };
+            };
+        };
+    };
+    forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     session: {
         parameters: {
             query?: never;
@@ -773,7 +2597,7 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    all: {
         parameters: {
             query?: never;
             header?: never;
@@ -789,6 +2613,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TableReply"][];
+                };
+            };
+        };
+    };
+    create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTable"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReply"];
+                };
+            };
+        };
+    };
+    removed_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Removed"][];
+                };
+            };
+        };
+    };
+    putBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReply"];
+                };
+            };
+        };
+    };
+    edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableReply"];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    create_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
         };
@@ -862,12 +2824,9 @@ export interface operations {
             };
         };
     };
-    rows: {
+    removed: {
         parameters: {
-            query: {
-                ids: number[];
-                in?: string[];
-            };
+            query?: never;
             header?: never;
             path: {
                 table: string;
@@ -882,35 +2841,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RowReply"][];
-                };
-            };
-        };
-    };
-    open: {
-        parameters: {
-            query?: {
-                in?: string[];
-                only?: string[];
-                by?: string;
-                words?: string;
-                intake?: number;
-            };
-            header?: never;
-            path: {
-                table: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ScopeReply"];
+                    "application/json": components["schemas"]["EntryReply"][];
                 };
             };
         };

@@ -1,6 +1,10 @@
-import { IconButton, ListItemText, Menu, MenuItem, TextField, useColorScheme } from "@mui/material";
-import { useEffect, useRef, useState, type ReactNode } from "react";
-import { NavLink } from "react-router";
+import { IconButton, ListItemText, Menu, MenuItem, useColorScheme } from "@mui/material";
+import { useState, type ReactNode } from "react";
+import { NavLink, useLocation } from "react-router";
+import { FindBox } from "../features/find/FindBox";
+import { languagesOf, left } from "../features/ledger/scopeTables";
+import { readScope, writeScope, type Scope } from "../features/ledger/scope";
+import { useTables } from "../features/ledger/useLedger";
 import { useSession, type Person } from "../features/session/useSession";
 import { t } from "../words/words";
 import { Logo } from "./Logo";
@@ -12,72 +16,54 @@ interface Props {
   title: ReactNode;
   /** What stands at the right of it. */
   aside?: ReactNode;
-  /** The words looked for, where the screen can look. */
-  find?: string;
-  onFind?: (words: string) => void;
+  /** What the screen looks at; kept when one goes to another. */
+  scope?: Scope;
   children: ReactNode;
 }
 
 /** The desk: scope line above, thumb tabs at the left, the open book. */
-export function Frame({ me, title, aside, find, onFind, children }: Props) {
+export function Frame({ me, title, aside, scope, children }: Props) {
   return (
     <div className="desk">
       <header className="top">
-        <NavLink to="/ledger" className="home" aria-label={t("product")}>
+        <NavLink to="/board" className="home" aria-label={t("product")}>
           <Logo />
         </NavLink>
         <div className="sentence">{title}</div>
         <div className="aside">
           {aside}
-          {onFind && <Find key={find} words={find ?? ""} onFind={onFind} />}
+          <FindBox scope={scope} />
           <PersonMenu me={me} />
         </div>
       </header>
-      <nav className="tabs" aria-label={t("tabs.label")}>
-        <NavLink to="/ledger">{t("tabs.ledger")}</NavLink>
-        <NavLink to="/intake">{t("tabs.intake")}</NavLink>
-      </nav>
+      <Tabs scope={scope} />
       <main className="book">{children}</main>
     </div>
   );
 }
 
-function Find({ words, onFind }: { words: string; onFind: (words: string) => void }) {
-  const [text, setText] = useState(words);
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const focus = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement && event.target.closest("input, textarea, [role=grid], [role=dialog]");
-      if (event.key === "/" && !typing) {
-        event.preventDefault();
-        field.current?.focus();
-      }
-    };
-    document.addEventListener("keydown", focus);
-    return () => document.removeEventListener("keydown", focus);
-  }, []);
+function Tabs({ scope }: { scope: Scope | undefined }) {
+  const tables = useTables();
+  const { search } = useLocation();
+  // The scope stays the same from screen to screen, because it lives in the address.
+  const kept = scope ? writeScope(readScope(new URLSearchParams(search))) : "";
+  const at = (path: string) => (kept ? `${path}?${kept}` : path);
+  const all = tables.data ?? [];
+  const toSettle = languagesOf(all).reduce((sum, language) => sum + left(language, "entries"), 0);
+  const entries = all.reduce((sum, table) => sum + table.entries, 0);
   return (
-    <form
-      role="search"
-      onSubmit={(event) => {
-        event.preventDefault();
-        onFind(text.trim());
-      }}
-    >
-      <TextField
-        id="find"
-        size="small"
-        inputRef={field}
-        placeholder={t("find.placeholder")}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        slotProps={{
-          htmlInput: { "aria-label": t("find.placeholder") },
-          input: { endAdornment: <kbd className="hint">/</kbd> },
-        }}
-      />
-    </form>
+    <nav className="tabs" aria-label={t("tabs.label")}>
+      <NavLink to={at("/board")}>
+        {t("tabs.board")}
+        {tables.data && <small>{t("tabs.left", { n: toSettle })}</small>}
+      </NavLink>
+      <NavLink to={at("/ledger")}>
+        {t("tabs.ledger")}
+        {tables.data && <small>{t("scope.entries", { n: entries })}</small>}
+      </NavLink>
+      <NavLink to="/intake">{t("tabs.intake")}</NavLink>
+      <NavLink to="/people">{t("tabs.people")}</NavLink>
+    </nav>
   );
 }
 

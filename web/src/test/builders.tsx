@@ -4,6 +4,15 @@ import type { ReactElement } from "react";
 import { MemoryRouter } from "react-router";
 import type { Schemas } from "../api/client";
 
+/** A language with the plural forms of English. */
+export function aName(tag: string, name: string): Schemas["LanguageName"] {
+  const plurals = [
+    { category: "one", examples: "1" },
+    { category: "other", examples: "0, 2" },
+  ];
+  return { tag, englishName: name, ownName: name, rightToLeft: tag === "ar", script: "Latn", plurals };
+}
+
 /** A language that a table is kept in, with ten settled entries. */
 export function aLanguage(
   tag: string,
@@ -11,9 +20,10 @@ export function aLanguage(
   part: Partial<Schemas["LanguageReply"]> = {},
 ): Schemas["LanguageReply"] {
   return {
-    language: { tag, englishName: name, ownName: name, rightToLeft: tag === "ar", script: "Latn" },
+    language: aName(tag, name),
     settlesOwn: false,
     states: { offered: 0, returned: 0, stale: 0, settled: 10, pencilled: 0, untranslated: 0 },
+    words: { offered: 0, returned: 0, stale: 0, settled: 30, pencilled: 0, untranslated: 0 },
     ...part,
   };
 }
@@ -26,8 +36,9 @@ export function aTable(part: Partial<Schemas["TableReply"]> = {}): Schemas["Tabl
     name: "Ramp panel",
     entries: 10,
     words: 30,
-    source: { tag: "en", englishName: "English", ownName: "English", rightToLeft: false, script: "Latn" },
+    source: aName("en", "English"),
     languages: [aLanguage("de", "German"), aLanguage("fi", "Finnish")],
+    version: 0,
     ...part,
   };
 }
@@ -36,6 +47,12 @@ export function aTable(part: Partial<Schemas["TableReply"]> = {}): Schemas["Tabl
 export function aRow(part: Partial<Schemas["RowReply"]> = {}): Schemas["RowReply"] {
   return {
     id: 7,
+    table: "ramp-panel",
+    shape: "plain",
+    maxLines: 0,
+    tags: [],
+    translatable: true,
+    version: 0,
     key: "ramp.up",
     context: "",
     source: "Ramp up",

@@ -30,6 +30,11 @@ export function count(n: number): string {
 const days = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
 const times = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 
+/** A day as people read it: "12 Oct 2026". */
+export function day(iso: string): string {
+  return days.format(new Date(iso));
+}
+
 /** When something happened: "5 minutes ago", "3 hours ago", "2 days ago", "12 Oct 2026, 14:05". */
 export function when(iso: string, now = Date.now()): string {
   const then = new Date(iso);

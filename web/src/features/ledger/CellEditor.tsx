@@ -1,73 +1,124 @@
 import { useLayoutEffect, useRef, useState } from "react";
 import { t } from "../../words/words";
 import { editorCommandFor } from "./keyboard";
+import { MAIN, type FormField, type Forms } from "./shapes";
 
 export type EditEnd = "put-forward" | "leave" | "next" | "previous" | "blur";
 
 /** A text while it is being typed. It outlives its field, which is drawn anew when its row leaves the sight and comes back. */
 export class Draft {
-  #text: string;
+  #forms: Forms;
 
-  constructor(text: string) {
-    this.#text = text;
+  constructor(forms: Forms) {
+    this.#forms = { ...forms };
   }
 
-  read(): string {
-    return this.#text;
+  read(form: string): string {
+    return this.#forms[form] ?? "";
   }
 
-  write(text: string): void {
-    this.#text = text;
+  write(form: string, text: string): void {
+    this.#forms = { ...this.#forms, [form]: text };
+  }
+
+  /** All forms that have a text. */
+  all(): Forms {
+    return Object.fromEntries(Object.entries(this.#forms).filter(([, text]) => text !== ""));
   }
 }
 
 interface Props {
   draft: Draft;
-  /** Whether the text is selected whole, so that typing replaces it. */
-  selected: boolean;
+  /** One field per form; a plain text has one without a label. */
+  fields: FormField[];
   label: string;
   language: string;
   rightToLeft: boolean;
   /** Longest allowed text in characters, 0 for no limit. */
   limit: number;
-  onEnd: (text: string, end: EditEnd) => void;
+  onEnd: (forms: Forms, end: EditEnd) => void;
 }
 
-/** The text field that opens in a cell. It grows with its text; how it is left says what becomes of the text. */
-export function CellEditor({ draft, selected, label, language, rightToLeft, limit, onEnd }: Props) {
-  const [text, setText] = useState(() => draft.read());
-  const field = useRef<HTMLTextAreaElement>(null);
+/** The text field that opens in a cell, or a small stack of them. It grows with its text; how it is left says what becomes of the text. */
+export function CellEditor({ draft, fields, label, language, rightToLeft, limit, onEnd }: Props) {
+  const stack = useRef<HTMLDivElement>(null);
   const ended = useRef(false);
 
   useLayoutEffect(() => {
-    const area = field.current;
-    if (area) {
-      area.focus();
-      if (selected) area.select();
-      else area.setSelectionRange(area.value.length, area.value.length);
+    const first = stack.current?.querySelector("textarea");
+    if (first) {
+      first.focus();
+      first.setSelectionRange(first.value.length, first.value.length);
     }
-  }, [selected]);
-
-  useLayoutEffect(() => {
-    const area = field.current;
-    if (area) {
-      area.style.height = "0";
-      area.style.height = `${area.scrollHeight}px`;
-    }
-  }, [text]);
+  }, []);
 
   const end = (how: EditEnd) => {
     if (!ended.current) {
       ended.current = true;
-      onEnd(draft.read(), how);
+      onEnd(draft.all(), how);
     }
   };
-  const length = [...text].length;
+  const step = (from: HTMLElement, by: 1 | -1): boolean => {
+    const all = [...(stack.current?.querySelectorAll("textarea") ?? [])];
+    const next = all[all.indexOf(from as HTMLTextAreaElement) + by];
+    next?.focus();
+    return next !== undefined;
+  };
 
   return (
-    <div className="editor">
+    <div
+      ref={stack}
+      className={fields.length > 1 ? "editor stack" : "editor"}
+      onBlur={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget)) end("blur");
+      }}
+      onKeyDown={(event) => {
+        const command = editorCommandFor({ ...pick(event), isComposing: event.nativeEvent.isComposing });
+        event.stopPropagation();
+        if (!command) return;
+        event.preventDefault();
+        const field = event.target as HTMLElement;
+        const within =
+          command === "next" || (command === "put-forward" && !event.ctrlKey) ? 1 : command === "previous" ? -1 : null;
+        if (within === null || !step(field, within)) end(command);
+      }}
+    >
+      {fields.map((field) => (
+        <Field
+          key={field.form}
+          field={field}
+          draft={draft}
+          label={field.label ? `${label}: ${field.label}` : label}
+          language={language}
+          rightToLeft={rightToLeft}
+          limit={limit}
+        />
+      ))}
+    </div>
+  );
+}
+
+interface FieldProps extends Omit<Props, "fields" | "onEnd"> {
+  field: FormField;
+}
+
+function Field({ field, draft, label, language, rightToLeft, limit }: FieldProps) {
+  const [text, setText] = useState(() => draft.read(field.form));
+  const area = useRef<HTMLTextAreaElement>(null);
+
+  useLayoutEffect(() => {
+    if (area.current) {
+      area.current.style.height = "0";
+      area.current.style.height = `${area.current.scrollHeight}px`;
+    }
+  }, [text]);
+
+  const length = [...text].length;
+  return (
+    <div className="field">
+      {field.form !== MAIN || field.label ? <span className="form">{field.label}</span> : null}
       <textarea
-        ref={field}
+        ref={area}
         value={text}
         lang={language}
         dir={rightToLeft ? "rtl" : "ltr"}
@@ -75,17 +126,8 @@ export function CellEditor({ draft, selected, label, language, rightToLeft, limi
         rows={1}
         spellCheck
         onChange={(event) => {
-          draft.write(event.target.value);
+          draft.write(field.form, event.target.value);
           setText(event.target.value);
-        }}
-        onBlur={() => end("blur")}
-        onKeyDown={(event) => {
-          const command = editorCommandFor({ ...pick(event), isComposing: event.nativeEvent.isComposing });
-          event.stopPropagation();
-          if (command) {
-            event.preventDefault();
-            end(command);
-          }
         }}
       />
       {limit > 0 && (

@@ -1,74 +1,86 @@
 import { Alert, Button, CircularProgress, Snackbar } from "@mui/material";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { sentenceOf, type Schemas } from "../../api/client";
+import { sentenceOf } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { loadFontFor } from "../../theme/fonts";
 import { t } from "../../words/words";
 import { ExportDialog } from "../exporting/ExportDialog";
+import { ScopeMenu } from "../scopes/ScopeMenu";
 import type { Person } from "../session/useSession";
-import type { Entries } from "./entries";
-import { Footnotes } from "./Footnotes";
-import type { Place } from "./keyboard";
-import type { RowStore } from "./rowStore";
-import { readScope, writeScope, type Scope } from "./scope";
-import { KeysDialog, ScopeLine } from "./ScopeLine";
-import { Spread, type SpreadHandle } from "./Spread";
-import { useCellChanges } from "./useCellChanges";
-import { useScopeEntries, useTables } from "./useLedger";
-
-const FOOTNOTES_KEY = "mellow.footnotes.closed";
+import { EVERYTHING, readScope, writeScope, type Scope } from "./scope";
+import { languagesOf, tablesOf } from "./scopeTables";
+import { ScopeLine } from "./ScopeLine";
+import { Sheet } from "./Sheet";
+import { useProducts, useScopeEntries, useTables } from "./useLedger";
 
 /** The ledger: a scope as a sentence, the spread, the footnotes. */
 export function LedgerPage({ me }: { me: Person }) {
   const [query, setQuery] = useSearchParams();
+  const queries = useQueryClient();
   const tables = useTables();
+  const products = useProducts();
   const scope = readScope(query);
+  const address = writeScope(scope);
   const [said, setSaid] = useState<string | null>(null);
-  const sayFailure = useCallback((failure: unknown) => setSaid(sentenceOf(failure)), []);
+  const sayFailure = useCallback((failure: unknown) => setSaid(sentenceOf(failure)), [setSaid]);
   const [sending, setSending] = useState(false);
-  const table = tables.data?.find((one) => one.slug === scope.table);
-  const { query: opening, opened } = useScopeEntries(scope, sayFailure);
+  const inScope = tables.data && products.data ? tablesOf(scope, tables.data, products.data) : undefined;
+  const { query: opening, opened } = useScopeEntries(scope, inScope ?? [], sayFailure);
   const setScope = useCallback((next: Scope) => setQuery(writeScope(next)), [setQuery]);
+  const readAgain = useCallback(() => void queries.resetQueries({ queryKey: ["scope", address] }), [queries, address]);
 
   useEffect(() => {
-    const first = tables.data?.[0];
-    const known = tables.data?.find((one) => one.slug === scope.table) ?? first;
-    if (known && (scope.table === "" || scope.languages.length === 0)) {
-      const language = known.languages[0]?.language.tag;
-      if (language) setQuery(writeScope({ ...scope, table: known.slug, languages: [language] }), { replace: true });
+    if (scope.languages.length > 0 || !tables.data || !inScope) return;
+    const nothingSaid = scope.tables.length === 0 && scope.product === "";
+    const known = nothingSaid ? tables.data.slice(0, 1) : inScope;
+    const language = languagesOf(known)[0]?.language.tag;
+    if (language) {
+      const named = nothingSaid ? known.map((table) => table.slug) : scope.tables;
+      setQuery(writeScope({ ...scope, tables: named, languages: [language] }), { replace: true });
     }
-  }, [tables.data, scope, setQuery]);
+  }, [tables.data, inScope, scope, setQuery]);
 
-  const languages = (table?.languages ?? []).filter((kept) => scope.languages.includes(kept.language.tag));
+  const languages = languagesOf(inScope ?? []).filter((kept) => scope.languages.includes(kept.language.tag));
   useEffect(() => {
     for (const { language } of languages) loadFontFor(language.script);
   });
 
-  const failure = tables.error ?? opening.error;
+  const failure = tables.error ?? products.error ?? opening.error;
   const size = opened?.entries.size ?? 0;
+  const all = (inScope ?? []).reduce((sum, table) => sum + table.entries, 0);
+  const only = inScope?.length === 1 ? inScope[0] : undefined;
   return (
     <Frame
       me={me}
-      title={tables.data ? <ScopeLine scope={scope} tables={tables.data} onScope={setScope} /> : null}
+      title={
+        tables.data &&
+        products.data && <ScopeLine scope={scope} tables={tables.data} products={products.data} onScope={setScope} />
+      }
       aside={
         <>
-          {table && opened && (
-            <span>
-              {size === table.entries
-                ? t("ledger.all", { n: size })
-                : t("ledger.some", { n: table.entries, shown: size })}
-            </span>
+          {inScope && opened && (
+            <span>{size === all ? t("ledger.all", { n: size }) : t("ledger.some", { n: all, shown: size })}</span>
           )}
-          {table && (
+          {inScope && (
+            <ScopeMenu
+              me={me}
+              scope={scope}
+              tables={inScope}
+              entries={opened?.entries ?? null}
+              onSay={setSaid}
+              onEntries={readAgain}
+            />
+          )}
+          {only && (
             <Button size="small" variant="outlined" onClick={() => setSending(true)}>
               {t("export.open")}
             </Button>
           )}
         </>
       }
-      find={scope.words}
-      onFind={(words) => setScope({ ...scope, words })}
+      scope={scope}
     >
       {failure ? (
         <div className="empty">
@@ -87,31 +99,47 @@ export function LedgerPage({ me }: { me: Person }) {
             {t("empty.bringFile")}
           </Button>
         </Empty>
-      ) : tables.data && scope.table && !table ? (
-        <Empty title={t("empty.noSuchTable", { table: scope.table })} words={t("empty.noSuchTableWords")} />
-      ) : !opened || !table ? (
+      ) : tables.data && products.data && !inScope ? (
+        <Empty
+          title={t("empty.noSuchTable", { table: scope.product || scope.tables.join(", ") })}
+          words={t("empty.noSuchTableWords")}
+        />
+      ) : !opened || !inScope ? (
         <div className="empty" role="status">
           <CircularProgress size={22} aria-label={t("ledger.loading")} />
         </div>
       ) : size === 0 ? (
         <Empty title={t("empty.nothingInScope")} words={t("empty.nothingInScopeWords")}>
-          <Button variant="contained" onClick={() => setScope({ ...scope, only: [], words: "", intake: null })}>
+          <Button
+            variant="contained"
+            onClick={() =>
+              setScope({
+                ...EVERYTHING,
+                tables: scope.tables,
+                product: scope.product,
+                languages: scope.languages,
+                by: scope.by,
+              })
+            }
+          >
             {t("empty.showAll")}
           </Button>
         </Empty>
       ) : (
         <Sheet
-          key={query.toString()}
+          key={`${address} ${query.get("entry") ?? ""}`}
           me={me}
           entries={opened.entries}
           store={opened.store}
-          table={table}
+          tables={inScope}
           languages={languages}
+          at={Number(query.get("entry")) || 0}
           onSay={setSaid}
+          onEntries={readAgain}
         />
       )}
-      {table && (
-        <ExportDialog table={table} languages={scope.languages} open={sending} onClose={() => setSending(false)} />
+      {only && (
+        <ExportDialog table={only} languages={scope.languages} open={sending} onClose={() => setSending(false)} />
       )}
       <Snackbar
         open={said !== null}
@@ -135,82 +163,4 @@ function Empty({ title, words, children }: { title: string; words: string; child
       {children}
     </div>
   );
-}
-
-interface SheetProps {
-  me: Person;
-  entries: Entries;
-  store: RowStore;
-  table: Schemas["TableReply"];
-  languages: Schemas["LanguageReply"][];
-  onSay: (sentence: string) => void;
-}
-
-function Sheet({ me, entries, store, table, languages, onSay }: SheetProps) {
-  const memory = `mellow.place.${table.slug}`;
-  const [place, setPlace] = useState<Place>(() => remembered(memory, entries));
-  const [closed, setClosed] = useState(() => localStorage.getItem(FOOTNOTES_KEY) === "yes");
-  const [keys, setKeys] = useState(false);
-  const spread = useRef<SpreadHandle>(null);
-  const changes = useCellChanges(store);
-  const language = languages[place.column] ?? languages[0];
-
-  useEffect(() => spread.current?.focus(), []);
-  const move = useCallback(
-    (to: Place) => {
-      setPlace(to);
-      sessionStorage.setItem(memory, String(entries.ids[to.row] ?? 0));
-    },
-    [memory, entries],
-  );
-  const close = (yes: boolean) => {
-    setClosed(yes);
-    localStorage.setItem(FOOTNOTES_KEY, yes ? "yes" : "no");
-  };
-  const entry = entries.ids[place.row];
-  return (
-    <>
-      <Spread
-        ref={spread}
-        entries={entries}
-        store={store}
-        table={table}
-        languages={languages}
-        place={place}
-        onPlace={move}
-        changes={changes}
-        onSay={onSay}
-        onFind={() => document.getElementById("find")?.focus()}
-        onKeys={() => setKeys(true)}
-        onLeave={() => document.querySelector<HTMLElement>(closed ? ".picker" : ".footnotes")?.focus()}
-      />
-      {closed ? (
-        <button type="button" className="reopen" onClick={() => close(false)}>
-          {t("footnotes.open")}
-        </button>
-      ) : (
-        language &&
-        entry !== undefined && (
-          <Footnotes
-            store={store}
-            entry={entry}
-            language={language}
-            me={me}
-            changes={changes}
-            onSay={onSay}
-            onAmend={(offer, text) => spread.current?.amend(offer, text)}
-            onClose={() => close(true)}
-          />
-        )
-      )}
-      <KeysDialog open={keys} onClose={() => setKeys(false)} />
-    </>
-  );
-}
-
-/** The place where one was in this table before a reload, if that entry is still in the scope. */
-function remembered(memory: string, entries: Entries): Place {
-  const id = Number(sessionStorage.getItem(memory));
-  const row = id ? entries.ids.indexOf(id) : -1;
-  return { row: Math.max(0, row), column: 0 };
 }

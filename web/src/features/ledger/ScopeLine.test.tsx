@@ -1,4 +1,4 @@
-import { screen } from "@testing-library/react";
+import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { aLanguage, aTable, show } from "../../test/builders";
@@ -12,7 +12,7 @@ const tables = [
 
 function line(address: string) {
   const onScope = vi.fn<(scope: Scope) => void>();
-  show(<ScopeLine scope={readScope(new URLSearchParams(address))} tables={tables} onScope={onScope} />);
+  show(<ScopeLine scope={readScope(new URLSearchParams(address))} tables={tables} products={[]} onScope={onScope} />);
   return onScope;
 }
 
@@ -39,7 +39,7 @@ describe("the scope line", () => {
     await userEvent.click(screen.getByRole("button", { name: /^Table/ }));
     await userEvent.click(screen.getByText("Deckside"));
     expect(onScope).toHaveBeenCalledWith(
-      expect.objectContaining({ table: "deckside", languages: ["ja"], intake: null }),
+      expect.objectContaining({ tables: ["deckside"], languages: ["ja"], intake: null }),
     );
   });
 
@@ -47,5 +47,13 @@ describe("the scope line", () => {
     const onScope = line("table=ramp-panel&in=de&words=hinge");
     await userEvent.click(screen.getByRole("button", { name: /leave out/ }));
     expect(onScope).toHaveBeenCalledWith(expect.objectContaining({ words: "" }));
+  });
+
+  it("speaks of every table, of several, and of a product", () => {
+    line("in=de");
+    expect(screen.getByRole("heading")).toHaveTextContent("Reading every table in German");
+    cleanup();
+    line("table=ramp-panel,deckside&in=ja");
+    expect(screen.getByRole("heading")).toHaveTextContent("Reading Ramp panel, Deckside in Japanese");
   });
 });

@@ -1,21 +1,10 @@
-import {
-  Button,
-  Checkbox,
-  Dialog,
-  DialogContent,
-  DialogTitle,
-  List,
-  ListItemButton,
-  ListItemText,
-  Popover,
-  Radio,
-} from "@mui/material";
+import { Checkbox, List, ListItemButton, ListItemText, Popover, Radio } from "@mui/material";
 import { useState, type ReactNode } from "react";
 import type { Schemas } from "../../api/client";
-import { t } from "../../words/words";
-import { KEYS } from "./keyboard";
+import { t, when } from "../../words/words";
 import { Mark } from "./Mark";
 import { STATES, type CellState, type Scope } from "./scope";
+import { languagesOf, tablesOf } from "./scopeTables";
 import "./scopeline.css";
 
 /** More names than that make the sentence too long to read. */
@@ -60,41 +49,78 @@ export function Picker({
 interface ScopeLineProps {
   scope: Scope;
   tables: Schemas["TableReply"][];
+  products: Schemas["ProductReply"][];
   onScope: (scope: Scope) => void;
+  /** What takes the place of states and order on screens that show neither. */
+  counted?: ReactNode;
 }
 
 /** The scope as one sentence whose words can be changed. */
-export function ScopeLine({ scope, tables, onScope }: ScopeLineProps) {
-  const table = tables.find((one) => one.slug === scope.table);
-  const languages = table?.languages ?? [];
-  const nameOf = (tag: string) => languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+export function ScopeLine({ scope, tables, products, onScope, counted }: ScopeLineProps) {
+  const inScope = tablesOf(scope, tables, products) ?? [];
+  const languages = languagesOf(inScope);
+  const entries = inScope.reduce((sum, table) => sum + table.entries, 0);
   const toggle = <T,>(all: T[], one: T) => (all.includes(one) ? all.filter((other) => other !== one) : [...all, one]);
   const inOrder = (tags: string[]) => languages.map((kept) => kept.language.tag).filter((tag) => tags.includes(tag));
   const onlyWords =
     scope.only.length === 0 ? t("scope.everything") : orList(scope.only.map((state) => t(`state.${state}`)));
+  const lookAt = (part: Pick<Scope, "tables" | "product">) => {
+    const next = { ...scope, ...part, intake: null, section: "" };
+    const kept = languagesOf(tablesOf(next, tables, products) ?? []).map((each) => each.language.tag);
+    const still = scope.languages.filter((tag) => kept.includes(tag));
+    onScope({ ...next, languages: still.length || counted ? still : kept.slice(0, 1) });
+  };
   return (
     <h1 className="scopeline">
       {t("scope.reading")}{" "}
-      <Picker label={t("scope.table")} words={table?.name ?? t("scope.noTable")}>
+      <Picker label={t("scope.table")} words={tablesSaid(scope, tables, products)}>
         {(close) => (
           <List dense>
-            {tables.map((one) => (
+            <ListItemButton
+              selected={scope.tables.length === 0 && scope.product === ""}
+              onClick={() => {
+                lookAt({ tables: [], product: "" });
+                close();
+              }}
+            >
+              <ListItemText primary={t("scope.everyTable")} />
+            </ListItemButton>
+            {products.map((one) => (
               <ListItemButton
-                key={one.slug}
-                selected={one.slug === scope.table}
-                autoFocus={one.slug === scope.table}
+                key={`product ${one.slug}`}
+                selected={scope.product === one.slug}
                 onClick={() => {
-                  const kept = one.languages.map((each) => each.language.tag);
-                  const still = scope.languages.filter((tag) => kept.includes(tag));
-                  onScope({
-                    ...scope,
-                    table: one.slug,
-                    languages: still.length ? still : kept.slice(0, 1),
-                    intake: null,
-                  });
+                  lookAt({ tables: [], product: one.slug });
                   close();
                 }}
               >
+                <ListItemText
+                  primary={one.name}
+                  secondary={t("scope.product", { n: one.tables.length, kind: t(`kind.${one.kind as "app"}`) })}
+                />
+              </ListItemButton>
+            ))}
+            {tables.map((one) => (
+              <ListItemButton
+                key={one.slug}
+                selected={scope.tables.includes(one.slug)}
+                autoFocus={one.slug === scope.tables[0]}
+                onClick={() => {
+                  lookAt({ tables: [one.slug], product: "" });
+                  close();
+                }}
+              >
+                <Checkbox
+                  edge="start"
+                  size="small"
+                  tabIndex={-1}
+                  checked={scope.tables.includes(one.slug)}
+                  slotProps={{ input: { "aria-label": t("scope.also", { table: one.name }) } }}
+                  onClick={(event) => {
+                    event.stopPropagation();
+                    lookAt({ tables: toggle(scope.tables, one.slug), product: "" });
+                  }}
+                />
                 <ListItemText primary={one.name} secondary={t("scope.entries", { n: one.entries })} />
               </ListItemButton>
             ))}
@@ -102,7 +128,14 @@ export function ScopeLine({ scope, tables, onScope }: ScopeLineProps) {
         )}
       </Picker>{" "}
       {t("scope.in")}{" "}
-      <Picker label={t("scope.languages")} words={languagesSaid(scope.languages.map(nameOf))}>
+      <Picker
+        label={t("scope.languages")}
+        words={
+          scope.languages.length === 0 && counted
+            ? t("scope.nLanguages", { n: languages.length })
+            : languagesSaid(scope.languages.map((tag) => nameOf(languages, tag)))
+        }
+      >
         {() => (
           <List dense>
             {languages.map(({ language, states }) => (
@@ -110,7 +143,7 @@ export function ScopeLine({ scope, tables, onScope }: ScopeLineProps) {
                 key={language.tag}
                 onClick={() => {
                   const next = inOrder(toggle(scope.languages, language.tag));
-                  if (next.length) onScope({ ...scope, languages: next });
+                  if (next.length || counted) onScope({ ...scope, languages: next });
                 }}
               >
                 <Checkbox
@@ -122,83 +155,105 @@ export function ScopeLine({ scope, tables, onScope }: ScopeLineProps) {
                 />
                 <ListItemText
                   primary={language.englishName}
-                  secondary={t("scope.settled", { n: states.settled ?? 0, of: table?.entries ?? 0 })}
+                  secondary={t("scope.settled", { n: states.settled ?? 0, of: entries })}
                 />
               </ListItemButton>
             ))}
           </List>
         )}
       </Picker>
-      {scope.only.length > 0 ? `, ${t("scope.only")} ` : ", "}
-      <Picker label={t("scope.states")} words={onlyWords}>
-        {(close) => (
-          <List dense>
-            <ListItemButton
-              onClick={() => {
-                onScope({ ...scope, only: [] });
-                close();
-              }}
-            >
-              <Radio
-                edge="start"
-                size="small"
-                tabIndex={-1}
-                checked={scope.only.length === 0}
-                slotProps={{ input: { "aria-label": t("scope.everything") } }}
-              />
-              <ListItemText primary={t("scope.everything")} />
-            </ListItemButton>
-            {STATES.map((state: CellState) => (
-              <ListItemButton
-                key={state}
-                onClick={() =>
-                  onScope({ ...scope, only: STATES.filter((one) => toggle(scope.only, state).includes(one)) })
-                }
-              >
-                <Checkbox
-                  edge="start"
-                  size="small"
-                  tabIndex={-1}
-                  checked={scope.only.includes(state)}
-                  slotProps={{ input: { "aria-label": t(`state.${state}`) } }}
-                />
-                <Mark state={state} labelled={false} />
-                <ListItemText sx={{ ml: 2 }} primary={t(`state.${state}`)} />
-              </ListItemButton>
-            ))}
-          </List>
-        )}
-      </Picker>
-      {", "}
-      <Picker label={t("scope.order")} words={t(`scope.by.${scope.by}`)}>
-        {(close) => (
-          <List dense>
-            {(["section", "key"] as const).map((by) => (
-              <ListItemButton
-                key={by}
-                selected={scope.by === by}
-                onClick={() => {
-                  onScope({ ...scope, by });
-                  close();
-                }}
-              >
-                <ListItemText primary={t(`scope.by.${by}`)} />
-              </ListItemButton>
-            ))}
-          </List>
-        )}
-      </Picker>
-      {scope.words && (
-        <Extra words={t("scope.with", { words: scope.words })} onDrop={() => onScope({ ...scope, words: "" })} />
+      {counted ?? (
+        <>
+          {scope.only.length > 0 ? `, ${t("scope.only")} ` : ", "}
+          <Picker label={t("scope.states")} words={onlyWords}>
+            {(close) => (
+              <List dense>
+                <ListItemButton
+                  onClick={() => {
+                    onScope({ ...scope, only: [] });
+                    close();
+                  }}
+                >
+                  <Radio
+                    edge="start"
+                    size="small"
+                    tabIndex={-1}
+                    checked={scope.only.length === 0}
+                    slotProps={{ input: { "aria-label": t("scope.everything") } }}
+                  />
+                  <ListItemText primary={t("scope.everything")} />
+                </ListItemButton>
+                {STATES.map((state: CellState) => (
+                  <ListItemButton
+                    key={state}
+                    onClick={() =>
+                      onScope({ ...scope, only: STATES.filter((one) => toggle(scope.only, state).includes(one)) })
+                    }
+                  >
+                    <Checkbox
+                      edge="start"
+                      size="small"
+                      tabIndex={-1}
+                      checked={scope.only.includes(state)}
+                      slotProps={{ input: { "aria-label": t(`state.${state}`) } }}
+                    />
+                    <Mark state={state} labelled={false} />
+                    <ListItemText sx={{ ml: 2 }} primary={t(`state.${state}`)} />
+                  </ListItemButton>
+                ))}
+              </List>
+            )}
+          </Picker>
+          {", "}
+          <Picker label={t("scope.order")} words={t(`scope.by.${scope.by}`)}>
+            {(close) => (
+              <List dense>
+                {(["section", "key"] as const).map((by) => (
+                  <ListItemButton
+                    key={by}
+                    selected={scope.by === by}
+                    onClick={() => {
+                      onScope({ ...scope, by });
+                      close();
+                    }}
+                  >
+                    <ListItemText primary={t(`scope.by.${by}`)} />
+                  </ListItemButton>
+                ))}
+              </List>
+            )}
+          </Picker>
+        </>
       )}
-      {scope.intake !== null && (
-        <Extra
-          words={t("scope.fromIntake", { number: String(scope.intake) })}
-          onDrop={() => onScope({ ...scope, intake: null })}
-        />
-      )}
+      {!counted && <Extras scope={scope} onScope={onScope} />}
     </h1>
   );
+}
+
+/** The narrower conditions, each of which can be left out with a click. */
+function Extras({ scope, onScope }: Pick<ScopeLineProps, "scope" | "onScope">) {
+  const extras: [boolean, string, Partial<Scope>][] = [
+    [scope.words !== "", t("scope.with", { words: scope.words }), { words: "" }],
+    [scope.section !== "", t("scope.section", { section: scope.section }), { section: "" }],
+    [scope.tag !== "", t("scope.tag", { tag: scope.tag }), { tag: "" }],
+    [scope.person !== null, t("scope.person", { number: String(scope.person) }), { person: null }],
+    [scope.since !== "", t("scope.since", { when: scope.since ? when(scope.since) : "" }), { since: "" }],
+    [scope.intake !== null, t("scope.fromIntake", { number: String(scope.intake) }), { intake: null }],
+  ];
+  return extras
+    .filter(([holds]) => holds)
+    .map(([, words, without]) => <Extra key={words} words={words} onDrop={() => onScope({ ...scope, ...without })} />);
+}
+
+function nameOf(languages: Schemas["LanguageReply"][], tag: string): string {
+  return languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+}
+
+function tablesSaid(scope: Scope, tables: Schemas["TableReply"][], products: Schemas["ProductReply"][]): string {
+  if (scope.product) return products.find((one) => one.slug === scope.product)?.name ?? scope.product;
+  if (scope.tables.length === 0) return t("scope.everyTable");
+  if (scope.tables.length > MOST_NAMED) return t("scope.nTables", { n: scope.tables.length });
+  return scope.tables.map((slug) => tables.find((one) => one.slug === slug)?.name ?? t("scope.noTable")).join(", ");
 }
 
 /** The names of a few languages, the number of many. */
@@ -220,28 +275,4 @@ function Extra({ words, onDrop }: { words: string; onDrop: () => void }) {
 
 function orList(items: string[]): string {
   return new Intl.ListFormat("en", { type: "disjunction" }).format(items);
-}
-
-/** All keys of the sheet. */
-export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  return (
-    <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
-      <DialogTitle id="keys-title">{t("keys.title")}</DialogTitle>
-      <DialogContent>
-        <table className="keys">
-          <tbody>
-            {KEYS.map(([keys, meaning]) => (
-              <tr key={keys + meaning}>
-                <th scope="row">
-                  <kbd>{keys}</kbd>
-                </th>
-                <td>{t(meaning)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <Button onClick={onClose}>{t("close")}</Button>
-      </DialogContent>
-    </Dialog>
-  );
 }

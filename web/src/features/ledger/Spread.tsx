@@ -1,13 +1,14 @@
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
-import { forwardRef, useCallback, useEffect, useImperativeHandle, useRef, useState } from "react";
+import { forwardRef, useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { count, t } from "../../words/words";
 import { Draft, type EditEnd } from "./CellEditor";
-import { cellShown } from "./cellShown";
 import type { Entries } from "./entries";
 import { commandFor, destination, type Command, type Place } from "./keyboard";
 import { Mark } from "./Mark";
 import type { RowStore } from "./rowStore";
+import { left } from "./scopeTables";
+import { formsOf, mainForm, MAIN, sameForms, type Forms } from "./shapes";
 import { cellId, SpreadRow, type Editing } from "./SpreadRow";
 import type { CellChanges } from "./useCellChanges";
 import { unsaved } from "./unsaved";
@@ -23,7 +24,8 @@ const OVERSCAN = 12;
 interface Props {
   entries: Entries;
   store: RowStore;
-  table: Schemas["TableReply"];
+  /** The tables of the scope; the head speaks of one by name. */
+  tables: Schemas["TableReply"][];
   languages: Schemas["LanguageReply"][];
   place: Place;
   onPlace: (place: Place) => void;
@@ -32,27 +34,28 @@ interface Props {
   onFind: () => void;
   onKeys: () => void;
   onLeave: () => void;
+  onUndo: (again: boolean) => void;
 }
 
 /** What others may ask of the spread. */
 export interface SpreadHandle {
   focus: () => void;
-  amend: (offer: number, text: string) => void;
+  amend: (offer: number, forms: Forms) => void;
   edit: () => void;
-}
-
-function editingOf(initial: string, amends: number | null): Editing {
-  return { initial, draft: new Draft(initial), selected: false, amends };
 }
 
 /** The two-page spread: a grid with one tab stop, whose rows exist only while they are seen. */
 export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
-  { entries, store, table, languages, place, onPlace, changes, onSay, onFind, onKeys, onLeave },
+  { entries, store, tables, languages, place, onPlace, changes, onSay, onFind, onKeys, onLeave, onUndo },
   ref,
 ) {
   const scroller = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const currentLine = entries.lineOf(place.row);
+  const keptBy = useMemo(
+    () => new Map(tables.map((one) => [one.slug, new Set(one.languages.map((kept) => kept.language.tag))])),
+    [tables],
+  );
   const virtual = useVirtualizer({
     count: entries.lines,
     getScrollElement: () => scroller.current,
@@ -90,19 +93,31 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
       const id = entries.ids[place.row];
       const tag = languages[place.column]?.language.tag;
       if (id === undefined || tag === undefined || (replaceWith === null && !store.row(id))) return;
-      const text = cellShown(store.cell(id, tag), store.pending(id, tag)).text;
-      setEditing(editingOf(replaceWith ?? text, null));
+      const row = store.row(id);
+      if (row && !(row.translatable && (keptBy.get(row.table)?.has(tag) ?? true))) return;
+      const initial = formsNow(store, id, tag);
+      // Typing replaces a plain text; in a text of several forms it would replace only one of them, so they open as they are.
+      const replaces = replaceWith !== null && (row?.shape ?? "plain") === "plain";
+      setEditing({
+        initial,
+        draft: new Draft(replaces ? { [MAIN]: replaceWith } : initial),
+        version: row ? (store.cell(id, tag)?.version ?? 0) : undefined,
+        amends: null,
+      });
     },
-    [entries, languages, place, store],
+    [entries, languages, place, store, keptBy],
   );
   useImperativeHandle(
     ref,
     () => ({
       focus,
-      amend: (offer, text) => setEditing(editingOf(text, offer)),
+      amend: (offer, forms) => {
+        const version = store.cell(entries.ids[place.row] ?? 0, languages[place.column]?.language.tag ?? "")?.version;
+        setEditing({ initial: forms, draft: new Draft(forms), version, amends: offer });
+      },
       edit: () => open(null),
     }),
-    [focus, open],
+    [focus, open, store, entries, languages, place],
   );
 
   const go = useCallback(
@@ -116,31 +131,40 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   );
 
   const end = useCallback(
-    (text: string, how: EditEnd) => {
+    (forms: Forms, how: EditEnd) => {
       const amends = editing?.amends ?? null;
-      const initial = editing?.initial ?? "";
+      const initial = editing?.initial ?? {};
+      const seen = editing?.version;
       setEditing(null);
       const id = entries.ids[place.row];
       const tag = languages[place.column]?.language.tag;
       if (id === undefined || tag === undefined) return;
       const cell = store.cell(id, tag);
-      const before = cellShown(cell, undefined).text;
+      const empty = Object.keys(forms).length === 0;
+      const plain = (store.row(id)?.shape ?? "plain") === "plain";
+      const text = plain ? { text: forms[MAIN] ?? "" } : { forms };
       const send = async (change: Parameters<CellChanges["change"]>[2]) => {
-        const wrong = await changes.change(id, tag, change);
+        const wrong = await changes.change(id, tag, change, seen);
         if (wrong) onSay(wrong);
       };
       if (how === "put-forward") {
-        if (amends !== null) void send({ action: "AMEND", offer: amends, text });
-        else if (text !== "") void send({ action: "PUT_FORWARD", text });
+        if (amends !== null) void send({ action: "AMEND", offer: amends, ...text });
+        else if (!empty) void send({ action: "PUT_FORWARD", ...text });
         else if (cell?.text !== undefined) void send({ action: "CLEAR" });
         go({ do: "move", rows: 1, columns: 0 });
-      } else if (text !== "" && text !== before && text !== initial) {
+      } else if (!empty && !sameForms(forms, initial) && !sameForms(forms, formsOf(cell?.text, cell?.forms))) {
         if (cell?.settled) {
           // Leaving must never replace what is settled; the text waits here until it is put forward or dropped.
-          unsaved.keep(id, tag, text);
-          store.setPending(id, tag, { text, status: "failed", sentence: t("cell.notPutForward") });
+          const shown = mainForm(forms);
+          unsaved.keep(id, tag, shown, plain ? undefined : forms);
+          store.setPending(id, tag, {
+            text: shown,
+            forms: plain ? undefined : forms,
+            status: "failed",
+            sentence: t("cell.notPutForward"),
+          });
         } else {
-          void send({ action: "PENCIL", text });
+          void send({ action: "PENCIL", ...text });
         }
       }
       if (how === "next" || how === "previous") go({ do: "step", columns: how === "next" ? 1 : -1 });
@@ -173,6 +197,9 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
       case "keys":
         onKeys();
         break;
+      case "undo":
+        onUndo(command.again);
+        break;
       case "leave-grid":
         onLeave();
         break;
@@ -185,6 +212,8 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   const onPoint = useCallback((row: number, column: number) => onPlace({ row, column }), [onPlace]);
   const onOpen = useCallback(() => open(null), [open]);
   const single = languages.length === 1;
+  const table = tables[0];
+  const inScope = tables.reduce((sum, one) => sum + one.entries, 0);
   const columns = single
     ? "minmax(220px, 45%) 44px minmax(240px, 1fr)"
     : `minmax(${SOURCE_WIDTH}px, 330px) repeat(${languages.length}, minmax(${TEXT_WIDTH}px, 1fr))`;
@@ -198,7 +227,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
           className="scroller"
           role="grid"
           tabIndex={0}
-          aria-label={t("ledger.grid", { table: table.name })}
+          aria-label={t("ledger.grid", { table: tables.map((one) => one.name).join(", ") })}
           aria-rowcount={entries.lines + 1}
           aria-colcount={languages.length + 1}
           aria-activedescendant={editing ? undefined : cellId(place.row, place.column)}
@@ -206,7 +235,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
         >
           <div className="head" role="row" aria-rowindex={1} style={{ gridTemplateColumns: columns, minWidth: width }}>
             <div role="columnheader" aria-colindex={1} className="source">
-              {t("ledger.source", { language: table.source.englishName })}
+              {table && t("ledger.source", { language: table.source.englishName })}
               <span className="limit">{t("ledger.limit")}</span>
             </div>
             {single && <div className="gutter" role="presentation" />}
@@ -223,7 +252,11 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
                       </span>
                     ))
                   ) : (
-                    <span>{t("counts.left", { n: table.entries - (kept.states.settled ?? 0) })}</span>
+                    <span>
+                      {t("counts.left", {
+                        n: tables.length === 1 ? inScope - (kept.states.settled ?? 0) : left(kept, "entries"),
+                      })}
+                    </span>
                   )}
                 </span>
               </div>
@@ -257,6 +290,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
                     index={line.index}
                     store={store}
                     languages={languages}
+                    keptBy={keptBy}
                     cursor={here ? place.column : -1}
                     editing={here ? editing : null}
                     onPoint={onPoint}
@@ -275,3 +309,12 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
     </>
   );
 });
+
+/** What an editor begins with: what is on its way or waits here, the newest offer, or the text in force. */
+function formsNow(store: RowStore, id: number, tag: string): Forms {
+  const pending = store.pending(id, tag);
+  if (pending) return formsOf(pending.text, pending.forms);
+  const cell = store.cell(id, tag);
+  const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
+  return offer ? formsOf(offer.text, offer.forms) : formsOf(cell?.text, cell?.forms);
+}

@@ -4,14 +4,15 @@ import { describe, expect, it, vi } from "vitest";
 import { aLanguage, aRow } from "../../test/builders";
 import { Draft, type EditEnd } from "./CellEditor";
 import { RowStore } from "./rowStore";
+import type { Forms } from "./shapes";
 import { SpreadRow } from "./SpreadRow";
 
 describe("a row of the spread", () => {
   it("keeps the letters typed before it has arrived", async () => {
     let arrive: (reply: Response) => void = () => undefined;
     vi.stubGlobal("fetch", () => new Promise<Response>((resolve) => (arrive = resolve)));
-    const store = new RowStore("ramp", ["de"], vi.fn());
-    const onEnd = vi.fn<(text: string, end: EditEnd) => void>();
+    const store = new RowStore(["de"], vi.fn());
+    const onEnd = vi.fn<(forms: Forms, end: EditEnd) => void>();
     store.ensure(Float64Array.of(7), 0, 1);
     render(
       <SpreadRow
@@ -20,7 +21,8 @@ describe("a row of the spread", () => {
         store={store}
         languages={[aLanguage("de", "German")]}
         cursor={0}
-        editing={{ initial: "R", draft: new Draft("R"), selected: false, amends: null }}
+        editing={{ initial: {}, draft: new Draft({ other: "R" }), amends: null, version: undefined }}
+        keptBy={new Map()}
         onPoint={vi.fn()}
         onOpen={vi.fn()}
         onEnd={onEnd}
@@ -33,6 +35,6 @@ describe("a row of the spread", () => {
     });
     expect(screen.getByText("ramp.up")).toBeInTheDocument();
     await userEvent.keyboard(" oben{Enter}");
-    expect(onEnd).toHaveBeenCalledExactlyOnceWith("Rampe oben", "put-forward");
+    expect(onEnd).toHaveBeenCalledExactlyOnceWith({ other: "Rampe oben" }, "put-forward");
   });
 });

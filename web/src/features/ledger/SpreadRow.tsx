@@ -4,14 +4,16 @@ import { t } from "../../words/words";
 import { CellEditor, type Draft, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
 import { Mark } from "./Mark";
-import type { RowStore } from "./rowStore";
+import type { CellView, RowStore } from "./rowStore";
+import { fieldsOf, inOneLine, type Forms } from "./shapes";
 import { DiffShown, TextShown } from "./TextShown";
 import { wordDiff } from "./wordDiff";
 
 export interface Editing {
-  initial: string;
+  initial: Forms;
   draft: Draft;
-  selected: boolean;
+  /** The cell's version when the editor opened; unknown when the row had not arrived yet. */
+  version: number | undefined;
   /** The offer that is being amended, or null for a text of one's own. */
   amends: number | null;
 }
@@ -21,12 +23,14 @@ interface Props {
   index: number;
   store: RowStore;
   languages: Schemas["LanguageReply"][];
+  /** Tags of the languages of each table, by its name in addresses; needed where several tables are shown. */
+  keptBy: Map<string, Set<string>>;
   /** The column of the cursor when it is in this row, else -1. */
   cursor: number;
   editing: Editing | null;
   onPoint: (index: number, column: number) => void;
   onOpen: (index: number, column: number) => void;
-  onEnd: (text: string, end: EditEnd) => void;
+  onEnd: (forms: Forms, end: EditEnd) => void;
 }
 
 /** The id of a cell's element, for what follows the cursor. */
@@ -40,6 +44,7 @@ export const SpreadRow = memo(function SpreadRow({
   index,
   store,
   languages,
+  keptBy,
   cursor,
   editing,
   onPoint,
@@ -74,7 +79,7 @@ export const SpreadRow = memo(function SpreadRow({
               {stale && row.sourceBefore !== undefined ? (
                 <DiffShown runs={wordDiff(row.sourceBefore, row.source)} />
               ) : (
-                <TextShown text={row.source} />
+                <TextShown text={inOneLine(row.source, row.sourceForms)} />
               )}
             </div>
           </>
@@ -86,6 +91,8 @@ export const SpreadRow = memo(function SpreadRow({
         const language = kept.language;
         const shown = cellShown(store.cell(id, language.tag), store.pending(id, language.tag));
         const current = cursor === column;
+        const isKept = row ? (keptBy.get(row.table)?.has(language.tag) ?? true) : true;
+        const moved = current && editing && movedOn(store.cell(id, language.tag), editing.version);
         const length = [...shown.text].length;
         const limit = row?.maxLength ?? 0;
         return [
@@ -110,9 +117,9 @@ export const SpreadRow = memo(function SpreadRow({
           >
             {!single && row && <Mark state={shown.state} labelled={false} />}
             <div className="content">
-              {(single || shown.remark) && (
-                <div className={`remark ${shown.tone}`}>
-                  <span>{shown.remark}</span>
+              {(single || shown.remark || moved) && (
+                <div className={`remark ${moved ? "blocked" : shown.tone}`}>
+                  <span role={moved ? "alert" : undefined}>{moved || shown.remark}</span>
                   {single && limit > 0 && shown.text && !(current && editing) && (
                     <span className={length > limit ? "limit over" : "limit"}>
                       {length} / {limit}
@@ -123,7 +130,7 @@ export const SpreadRow = memo(function SpreadRow({
               {current && editing ? (
                 <CellEditor
                   draft={editing.draft}
-                  selected={editing.selected}
+                  fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}
                   label={t("cell.editing", { key: row?.key ?? "", language: language.englishName })}
                   language={language.tag}
                   rightToLeft={language.rightToLeft}
@@ -134,7 +141,11 @@ export const SpreadRow = memo(function SpreadRow({
                 <div className="text" lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
                   <TextShown text={shown.text} />
                 </div>
-              ) : !row ? null : (
+              ) : !row ? null : !isKept || !row.translatable ? (
+                <div className="text none" dir="ltr">
+                  {t(row.translatable ? "cell.notKept" : "cell.notForTranslation", { language: language.englishName })}
+                </div>
+              ) : (
                 <div className="text none" dir={language.rightToLeft ? "rtl" : "ltr"}>
                   <bdi>{t("state.untranslated")}</bdi>
                 </div>
@@ -146,3 +157,10 @@ export const SpreadRow = memo(function SpreadRow({
     </>
   );
 });
+
+/** Says who changed the cell while it is being edited; nothing when nobody did. */
+function movedOn(cell: CellView | undefined, seen: number | undefined): string {
+  return cell && seen !== undefined && cell.version > seen
+    ? t("cell.changedMeanwhile", { who: cell.author ?? "" })
+    : "";
+}

@@ -1,5 +1,6 @@
 import type { DiffRun } from "./wordDiff";
 import { pieces } from "./pieces";
+import { inOrder } from "./shapes";
 
 /** A text with its placeholders as chips, which stay left to right in any text. */
 export function TextShown({ text }: { text: string }) {
@@ -32,5 +33,21 @@ export function DiffShown({ runs }: { runs: DiffRun[] }) {
         ),
       )}
     </>
+  );
+}
+
+/** A text of several forms, a line each. */
+export function FormsShown({ forms, lang, dir }: { forms: Record<string, string>; lang: string; dir: "ltr" | "rtl" }) {
+  return (
+    <dl className="told forms">
+      {inOrder(forms).map(([form, text]) => (
+        <div key={form}>
+          <dt>{form}</dt>
+          <dd lang={lang} dir={dir}>
+            <TextShown text={text} />
+          </dd>
+        </div>
+      ))}
+    </dl>
   );
 }

@@ -1,6 +1,7 @@
 import { t, when } from "../../words/words";
 import type { CellView, Pending } from "./rowStore";
 import type { CellState } from "./scope";
+import { inOneLine } from "./shapes";
 
 /** What a cell shows: its mark, the text, and a line above it that says why it is not simply settled. */
 export interface CellShown {
@@ -24,7 +25,7 @@ export function cellShown(cell: CellView | undefined, pending: Pending | undefin
           : t("cell.failed", { why: pending.sentence ?? "" });
     return {
       state,
-      text: pending.text,
+      text: inOneLine(pending.text, pending.forms),
       remark,
       tone: pending.status === "saving" ? "quiet" : "blocked",
       unsaved: true,
@@ -34,12 +35,12 @@ export function cellShown(cell: CellView | undefined, pending: Pending | undefin
     return { state, text: "", remark: "", tone: "quiet", unsaved: false };
   }
   const offer = cell.offers.at(-1);
-  const shown = { state, text: cell.text ?? "", unsaved: false };
+  const shown = { state, text: inOneLine(cell.text, cell.forms), unsaved: false };
   switch (state) {
     case "offered":
       return {
         ...shown,
-        text: offer?.text ?? shown.text,
+        text: offer ? inOneLine(offer.text, offer.forms) : shown.text,
         remark: offer ? t("cell.offered", { n: cell.offers.length, who: offer.author, when: when(offer.at) }) : "",
         tone: "offered",
       };

@@ -5,9 +5,9 @@ describe("the entries of a scope", () => {
   const entries = new Entries({
     deltas: [10, 1, 1, -5, 20],
     sections: [
-      { name: "Bow ramp", at: 0 },
-      { name: "Bilge", at: 2 },
-      { name: "", at: 4 },
+      { name: "Bow ramp", at: 0, table: "ramp-panel" },
+      { name: "Bilge", at: 2, table: "ramp-panel" },
+      { name: "", at: 4, table: "ramp-panel" },
     ],
   });
 
@@ -28,7 +28,7 @@ describe("the entries of a scope", () => {
   });
 
   it("has no headings when no section has a name", () => {
-    const plain = new Entries({ deltas: [1, 1], sections: [{ name: "", at: 0 }] });
+    const plain = new Entries({ deltas: [1, 1], sections: [{ name: "", at: 0, table: "ramp-panel" }] });
     expect([plain.lines, plain.at(1), plain.lineOf(1)]).toEqual([2, { kind: "entry", index: 1 }, 1]);
   });
 });

@@ -12,15 +12,21 @@ export class Entries {
   /** Index of the first entry of each section. */
   readonly #starts: number[];
 
-  constructor(reply: Schemas["ScopeReply"]) {
+  /**
+   * @param reply - the scope as the server told it
+   * @param tables - names of the tables by their names in addresses when there are several: headings then begin with them
+   */
+  constructor(reply: Schemas["ScopeReply"], tables: Map<string, string> = new Map()) {
     this.ids = new Float64Array(reply.deltas.length);
     let id = 0;
     for (let i = 0; i < reply.deltas.length; i++) {
       id += reply.deltas[i] ?? 0;
       this.ids[i] = id;
     }
-    const named = reply.sections.some((section) => section.name !== "");
-    this.#names = named ? reply.sections.map((section) => section.name) : [];
+    const named = tables.size > 0 || reply.sections.some((section) => section.name !== "");
+    const heading = (section: Schemas["SectionReply"]) =>
+      [tables.get(section.table) ?? "", section.name].filter((part) => part !== "").join(" · ");
+    this.#names = named ? reply.sections.map(heading) : [];
     this.#starts = named ? reply.sections.map((section) => section.at) : [];
     this.lines = this.ids.length + this.#starts.length;
   }

@@ -8,6 +8,7 @@ export type Command =
   | { do: "still-holds" }
   | { do: "find" }
   | { do: "keys" }
+  | { do: "undo"; again: boolean }
   | { do: "leave-grid" };
 
 /** What a key asks an open editor to do. */
@@ -36,6 +37,8 @@ export const KEYS = [
   ["Shift+Enter", "keys.newline"],
   ["Esc", "keys.escape"],
   ["=", "keys.holds"],
+  ["Ctrl+Z", "keys.undo"],
+  ["Ctrl+Y", "keys.redo"],
   ["/", "keys.find"],
   ["F6", "keys.region"],
   ["?", "keys.help"],
@@ -56,6 +59,9 @@ const FIXED: Record<string, Command> = {
   "Shift+Tab": { do: "step", columns: -1 },
   F2: { do: "edit", replaceWith: null },
   Enter: { do: "edit", replaceWith: null },
+  "Ctrl+z": { do: "undo", again: false },
+  "Ctrl+y": { do: "undo", again: true },
+  "Ctrl+Z": { do: "undo", again: true },
   F6: { do: "leave-grid" },
   "/": { do: "find" },
   "?": { do: "keys" },

@@ -1,20 +1,8 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
+import { aRow } from "../../test/builders";
 import { RowStore, type Row } from "./rowStore";
 
-const aRow = (id: number): Row => ({
-  id,
-  key: `key.${id}`,
-  context: "",
-  source: "Source",
-  note: "",
-  reference: "",
-  section: "",
-  maxLength: 0,
-  sourceRevision: 1,
-  meaningRevision: 1,
-  removed: false,
-  cells: [],
-});
+const row = (id: number): Row => aRow({ id, key: `key.${id}` });
 
 function answering(reply: (ids: number[]) => Response) {
   return vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
@@ -29,8 +17,8 @@ describe("the row store", () => {
   const ids = Float64Array.from({ length: 200 }, (_, i) => i + 1);
 
   it("asks for each page once, however often it is looked at", async () => {
-    const fetch = answering((wanted) => Response.json(wanted.map(aRow)));
-    const store = new RowStore("ramp", ["de"], vi.fn());
+    const fetch = answering((wanted) => Response.json(wanted.map(row)));
+    const store = new RowStore(["de"], vi.fn());
     store.ensure(ids, 50, 70);
     store.ensure(ids, 55, 75);
     await vi.waitFor(() => expect(store.row(70)).toBeDefined());
@@ -41,18 +29,18 @@ describe("the row store", () => {
   it("asks again for a page that failed, and says why it did", async () => {
     const failures: unknown[] = [];
     answering(() => Response.json({ detail: "Not now.", code: "busy" }, { status: 503 }));
-    const store = new RowStore("ramp", ["de"], (failure) => failures.push(failure));
+    const store = new RowStore(["de"], (failure) => failures.push(failure));
     store.ensure(ids, 0, 10);
     await vi.waitFor(() => expect(failures).toHaveLength(1));
-    const fetch = answering((wanted) => Response.json(wanted.map(aRow)));
+    const fetch = answering((wanted) => Response.json(wanted.map(row)));
     store.ensure(ids, 0, 10);
     await vi.waitFor(() => expect(store.row(1)).toBeDefined());
     expect(fetch).toHaveBeenCalled();
   });
 
   it("says when a row has arrived", async () => {
-    answering((wanted) => Response.json(wanted.map(aRow)));
-    const store = new RowStore("ramp", ["de"], vi.fn());
+    answering((wanted) => Response.json(wanted.map(row)));
+    const store = new RowStore(["de"], vi.fn());
     const arrived = vi.fn();
     void store.loaded(70).then(arrived);
     store.ensure(ids, 0, 10);
@@ -63,8 +51,8 @@ describe("the row store", () => {
   });
 
   it("tells only those who watch the row that changed", async () => {
-    answering((wanted) => Response.json(wanted.map(aRow)));
-    const store = new RowStore("ramp", ["de"], vi.fn());
+    answering((wanted) => Response.json(wanted.map(row)));
+    const store = new RowStore(["de"], vi.fn());
     store.ensure(ids, 0, 10);
     await vi.waitFor(() => expect(store.row(1)).toBeDefined());
     const first = vi.fn();
@@ -75,5 +63,30 @@ describe("the row store", () => {
     expect(first).toHaveBeenCalledTimes(1);
     expect(second).not.toHaveBeenCalled();
     expect(store.pending(1, "de")?.text).toBe("neu");
+  });
+
+  it("reads again what changed elsewhere, and lets no late reply bring an older cell back", async () => {
+    const cell = (version: number) => ({
+      language: "de",
+      state: "settled",
+      text: `text ${version}`,
+      settled: true,
+      version,
+      basedOn: 1,
+      offers: [],
+    });
+    const asked: number[][] = [];
+    answering((wanted) => {
+      asked.push(wanted);
+      return Response.json(wanted.map((id) => ({ ...row(id), source: "Read", cells: [cell(4)] })));
+    });
+    const store = new RowStore(["de"], vi.fn());
+    store.ensure(ids, 0, 10);
+    await store.loaded(1);
+    store.setCell(1, cell(6));
+    await store.refresh([1, 2, 190]);
+    expect(asked.at(-1)).toEqual([1, 2]);
+    expect(store.cell(1, "de")?.version).toBe(6);
+    expect(store.cell(2, "de")?.version).toBe(4);
   });
 });

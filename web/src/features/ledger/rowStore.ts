@@ -7,6 +7,8 @@ export type CellView = Schemas["CellView"];
 export interface Pending {
   /** The text on its way. */
   text: string;
+  /** All its forms when it is not plain. */
+  forms?: Record<string, string>;
   status: "saving" | "failed" | "conflict";
   /** Why it failed. */
   sentence?: string;
@@ -26,12 +28,10 @@ export class RowStore {
   readonly #asked = new Set<number>();
   readonly #listeners = new Map<number, Set<() => void>>();
   readonly #versions = new Map<number, number>();
-  readonly #table: string;
   readonly #languages: string[];
   readonly #onFailure: (failure: unknown) => void;
 
-  constructor(table: string, languages: string[], onFailure: (failure: unknown) => void) {
-    this.#table = table;
+  constructor(languages: string[], onFailure: (failure: unknown) => void) {
     this.#languages = languages;
     this.#onFailure = onFailure;
   }
@@ -72,17 +72,29 @@ export class RowStore {
     }
   }
 
+  /** Reads rows again that may have changed elsewhere, all when none are named. Only rows that are here already are asked for. */
+  async refresh(ids: number[] = []): Promise<void> {
+    const here = ids.length ? ids.filter((id) => this.#rows.has(id)) : [...this.#rows.keys()];
+    for (let at = 0; at < here.length; at += PAGE) {
+      await this.#read(here.slice(at, at + PAGE));
+    }
+  }
+
   async #fetch(page: number, ids: number[]): Promise<void> {
+    if (!(await this.#read(ids))) this.#asked.delete(page);
+  }
+
+  async #read(ids: number[]): Promise<boolean> {
     const query = new URLSearchParams({ ids: ids.join(","), in: this.#languages.join(",") });
     try {
-      const rows = await ask<Row[]>(`/api/tables/${encodeURIComponent(this.#table)}/rows?${query}`);
-      for (const row of rows) {
-        this.#rows.set(row.id, row);
+      for (const row of await ask<Row[]>(`/api/rows?${query}`)) {
+        this.#rows.set(row.id, newest(this.#rows.get(row.id), row));
         this.#changed(row.id);
       }
+      return true;
     } catch (failure) {
-      this.#asked.delete(page);
       this.#onFailure(failure);
+      return false;
     }
   }
 
@@ -119,4 +131,14 @@ export class RowStore {
     this.#versions.set(id, this.version(id) + 1);
     for (const listener of this.#listeners.get(id) ?? []) listener();
   }
+}
+
+/** A reply that was on its way while a newer one came must not bring older cells back. */
+function newest(known: Row | undefined, read: Row): Row {
+  if (!known) return read;
+  const cells = read.cells.map((cell) => {
+    const mine = known.cells.find((other) => other.language === cell.language);
+    return mine && mine.version > cell.version ? mine : cell;
+  });
+  return { ...(known.version > read.version ? known : read), cells };
 }

@@ -1,28 +1,33 @@
 import { describe, expect, it } from "vitest";
-import { readScope, writeScope, type Scope } from "./scope";
+import { EVERYTHING, readScope, writeScope, type Scope } from "./scope";
 
 describe("a scope in the address", () => {
   it("is the same after a round trip", () => {
     const scope: Scope = {
-      table: "ramp-panel",
+      tables: ["ramp-panel", "alarms"],
+      product: "deckside",
       languages: ["de", "pt-BR"],
-      only: ["stale", "untranslated"],
+      only: ["untranslated", "stale"],
       by: "key",
       words: "ramp & 50 %",
+      section: "Bow, upper",
+      tag: "figures",
+      person: 12,
+      since: "2026-11-01T00:00:00Z",
       intake: 7,
     };
     expect(readScope(new URLSearchParams(writeScope(scope)))).toEqual(scope);
   });
 
   it("leaves out what it does not know, and what is said twice", () => {
-    const scope = readScope(new URLSearchParams("table=x&in=de,,de,fi&only=stale,green&by=colour&intake=-1"));
+    const scope = readScope(
+      new URLSearchParams("table=x&in=de,,de,fi&only=stale,green&by=colour&intake=-1&since=soon&person=me"),
+    );
     expect(scope).toEqual({
-      table: "x",
+      ...EVERYTHING,
+      tables: ["x"],
       languages: ["de", "fi"],
       only: ["stale"],
-      by: "section",
-      words: "",
-      intake: null,
     });
   });
 

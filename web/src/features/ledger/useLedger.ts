@@ -6,6 +6,8 @@ import { RowStore } from "./rowStore";
 import { writeScope, type Scope } from "./scope";
 import { unsaved } from "./unsaved";
 
+type Table = Schemas["TableReply"];
+
 /** All tables with their counters. */
 export function useTables() {
   return useQuery({
@@ -15,26 +17,35 @@ export function useTables() {
   });
 }
 
+/** All products. */
+export function useProducts() {
+  return useQuery({
+    queryKey: ["products"],
+    queryFn: ({ signal }) => ask<Schemas["ProductReply"][]>("/api/products", { signal }),
+    staleTime: 30_000,
+  });
+}
+
 /** The entries of a scope and a store for its rows; both stay until the scope, or `onFailure`, changes. */
-export function useScopeEntries(scope: Scope, onFailure: (failure: unknown) => void) {
-  const address = writeScope({ ...scope, table: "" });
+export function useScopeEntries(scope: Scope, tables: Table[], onFailure: (failure: unknown) => void) {
+  const address = writeScope(scope);
   const query = useQuery({
-    queryKey: ["scope", scope.table, address],
-    queryFn: ({ signal }) =>
-      ask<Schemas["ScopeReply"]>(`/api/tables/${encodeURIComponent(scope.table)}/scope?${address}`, { signal }),
-    enabled: scope.table !== "" && scope.languages.length > 0,
+    queryKey: ["scope", address],
+    queryFn: ({ signal }) => ask<Schemas["ScopeReply"]>(`/api/scope?${address}`, { signal }),
+    enabled: scope.languages.length > 0 && tables.length > 0,
     // Rows must not jump away while one works on them: the scope is read again only when asked for.
     staleTime: Infinity,
     gcTime: 0,
   });
   const languages = scope.languages.join(",");
+  const names = tables.length > 1 ? JSON.stringify(tables.map((table) => [table.slug, table.name])) : "[]";
   const opened = useMemo(() => {
     if (!query.data) return null;
-    const store = new RowStore(scope.table, languages.split(","), onFailure);
+    const store = new RowStore(languages.split(","), onFailure);
     for (const kept of unsaved.all()) {
-      store.setPending(kept.entry, kept.language, { text: kept.text, status: "failed" });
+      store.setPending(kept.entry, kept.language, { text: kept.text, forms: kept.forms, status: "failed" });
     }
-    return { entries: new Entries(query.data), store };
-  }, [query.data, scope.table, languages, onFailure]);
+    return { entries: new Entries(query.data, new Map(JSON.parse(names) as [string, string][])), store };
+  }, [query.data, languages, names, onFailure]);
   return { query, opened };
 }

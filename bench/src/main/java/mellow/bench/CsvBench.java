@@ -213,7 +213,7 @@ public final class CsvBench {
     }
 
     private void sheet(Product product, int rows, String table) throws Exception {
-        String base = "/api/tables/" + table;
+        String base = "/api/scope?table=" + table;
         for (String filter : new String[] {"", "&only=untranslated", "&words=satama"}) {
             String sql = filter.isEmpty()
                     ? "select id, section from entry where table_id = T and removed_at is null order by position"
@@ -224,7 +224,7 @@ public final class CsvBench {
             compare(
                     "open a scope" + (filter.isEmpty() ? "" : " " + filter.substring(1)),
                     rows,
-                    best(() -> product.get(base + "/scope?in=de,ar,ja" + filter).length),
+                    best(() -> product.get(base + "&in=de,ar,ja" + filter).length),
                     "bare SQL",
                     bare);
         }
@@ -241,7 +241,7 @@ public final class CsvBench {
                 String query = String.join(
                         ",", Arrays.stream(wanted).mapToObj(Long::toString).toList());
                 long start = System.nanoTime();
-                product.get(base + "/rows?in=de,ar,ja&ids=" + query);
+                product.get("/api/rows?in=de,ar,ja&ids=" + query);
                 took[i] = seconds(start);
                 start = System.nanoTime();
                 page.setArray(
@@ -279,7 +279,7 @@ public final class CsvBench {
                         connection.prepareStatement("update bare set text = ? where entry = ? and language = 1")) {
             for (int i = 0; i < SAVES; i++) {
                 long id = ids[(int) ((long) i * ids.length / SAVES)];
-                JsonNode row = product.json(product.get("/api/tables/" + table + "/rows?in=fi&ids=" + id))
+                JsonNode row = product.json(product.get("/api/rows?in=fi&ids=" + id))
                         .get(0);
                 int version = row.path("cells").size() == 0
                         ? 0
@@ -303,7 +303,7 @@ public final class CsvBench {
     }
 
     private static long[] ids(Product product, String base) throws IOException, InterruptedException {
-        JsonNode deltas = product.json(product.get(base + "/scope?in=de")).path("deltas");
+        JsonNode deltas = product.json(product.get(base + "&in=de")).path("deltas");
         long[] ids = new long[deltas.size()];
         long id = 0;
         for (int i = 0; i < ids.length; i++) {

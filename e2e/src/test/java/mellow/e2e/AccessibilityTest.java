@@ -23,6 +23,16 @@ class AccessibilityTest {
         "light, '/ledger?table=ramp-panel&in=de,fi,et,pl,pt-BR,ar,ja', true, .footnotes .story",
         "light, /intake, true, .listed",
         "dark, /intake, true, .listed",
+        "light, /board, true, .forecasts li",
+        "dark, /board, true, .forecasts li",
+        "light, /board?product=deckside&unit=words, true, .forecasts li",
+        "light, /people, true, .listed",
+        "dark, /people, true, .listed",
+        "light, /products, true, .listed",
+        "dark, /products, true, .listed",
+        "light, /tables/deckside, true, .listed",
+        "dark, /tables/deckside, true, .listed",
+        "light, /invitation/nobody, false, .MuiAlert-root",
         "light, /intake/1, true, .changes",
         "dark, /intake/1, true, .changes"
     })

@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import mellow.server.MellowServer;
 import mellow.server.demo.DemoLoader;
 import mellow.server.launch.PrivateCluster;
+import org.jspecify.annotations.Nullable;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
 
@@ -18,7 +19,13 @@ final class DemoServer {
     /** Everybody's password in the demo. */
     static final String PASSWORD = "ahoy-ostrel";
 
-    private static final String ADDRESS = start();
+    private static final Path DATA = folder();
+    private static final PrivateCluster CLUSTER = new PrivateCluster(DATA);
+    private static final PrivateCluster.Access DATABASE = CLUSTER.start();
+    private static final ConfigurableApplicationContext FIRST = server();
+    private static final String ADDRESS = loaded();
+
+    private static @Nullable ConfigurableApplicationContext second;
 
     private DemoServer() {}
 
@@ -26,20 +33,35 @@ final class DemoServer {
         return new Browser(ADDRESS);
     }
 
-    private static String start() {
-        Path data = folder();
-        PrivateCluster cluster = new PrivateCluster(data);
-        PrivateCluster.Access access = cluster.start();
-        ConfigurableApplicationContext server = new SpringApplicationBuilder(MellowServer.class)
-                .registerShutdownHook(false)
-                .properties(access.properties())
-                .run("--server.port=0");
+    /** A browser at a second server on the same database, which is started when it is first asked for. */
+    static synchronized Browser browseSecond() {
+        if (second == null) {
+            second = server();
+        }
+        return new Browser(address(second));
+    }
+
+    private static String loaded() {
         Runtime.getRuntime().addShutdownHook(new Thread(() -> {
-            server.close();
-            cluster.stop();
-            delete(data);
+            FIRST.close();
+            if (second != null) {
+                second.close();
+            }
+            CLUSTER.stop();
+            delete(DATA);
         }));
-        server.getBean(DemoLoader.class).load(line -> {});
+        FIRST.getBean(DemoLoader.class).load(line -> {});
+        return address(FIRST);
+    }
+
+    private static ConfigurableApplicationContext server() {
+        return new SpringApplicationBuilder(MellowServer.class)
+                .registerShutdownHook(false)
+                .properties(DATABASE.properties())
+                .run("--server.port=0");
+    }
+
+    private static String address(ConfigurableApplicationContext server) {
         return "http://127.0.0.1:" + server.getEnvironment().getRequiredProperty("local.server.port");
     }
 

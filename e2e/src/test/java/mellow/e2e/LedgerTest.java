@@ -93,12 +93,14 @@ class LedgerTest {
     void theSecondOfTwoEditorsSeesBothTextsAndChooses() {
         String scope = "/ledger?table=common-words&in=ja&words=ship.hold";
         sheet(browser, "mirja", scope);
-        try (Browser other = DemoServer.browse()) {
+        browser.press("貨物倉");
+        try (Browser other = DemoServer.browseSecond()) {
             sheet(other, "tadao", scope);
             other.press("船倉", Keys.ESCAPE);
             other.see(".line .remark", "pencilled by Tadao Minemura");
         }
-        browser.press("貨物倉", Keys.ESCAPE);
+        browser.see(".line .remark.blocked", "Tadao Minemura changed this text while you are editing");
+        browser.press(Keys.ESCAPE);
         browser.see(".line .remark.blocked", "someone else changed this text");
         assertThat(browser.see(".footnotes").getText()).contains("貨物倉").contains("船倉");
         browser.see(".footnotes button", "Put mine forward").click();
@@ -113,7 +115,7 @@ class LedgerTest {
         for (String state : List.of("untranslated", "stale")) {
             int shown = Integer.parseInt(counts.replaceAll("(?s).*?(\\d+) " + state + ".*", "$1"));
             browser.go("/ledger?table=ramp-panel&in=ar&only=" + state);
-            browser.see(".aside", shown + " of 117 entries");
+            browser.see(".aside", shown + " of 121 entries");
         }
     }
 
@@ -139,7 +141,7 @@ class LedgerTest {
         assertThat(texts.stream().map(text -> text.getAttribute("lang")).collect(Collectors.toSet()))
                 .containsExactly("ar");
         browser.chord(Keys.CONTROL, Keys.END);
-        browser.see(".footnotes", "check.complete");
+        browser.see(".footnotes", "lamp.door");
         browser.press("?");
         browser.see("[role=dialog]", "Keys of the sheet");
     }

@@ -35,7 +35,10 @@ public record Cell(Optional<Text> text, Standing standing, int basedOn, int text
      * @param meaningRevision the source revision at which the entry's meaning last changed
      */
     public CellState state(int meaningRevision) {
-        Optional<Offer> newest = offers.stream().max(Comparator.comparingInt(Offer::openedAt));
+        // An offer that was taken back counts as never made.
+        Optional<Offer> newest = offers.stream()
+                .filter(offer -> offer.standing() != Answer.WITHDRAWN)
+                .max(Comparator.comparingInt(Offer::openedAt));
         boolean returned = newest.isPresent()
                 && newest.get().standing() == Answer.RETURNED
                 && textAt < newest.get().answeredAt();

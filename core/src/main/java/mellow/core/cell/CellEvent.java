@@ -27,12 +27,20 @@ public sealed interface CellEvent {
     /** Take one's own offer back. */
     record Withdraw(long offerId) implements CellEvent {}
 
-    /** The text in force fits the source as it reads now. */
-    record StillHolds() implements CellEvent {}
+    /** The text in force fits the source as it reads now: at once by a reviewer, as an offer of the same text by a contributor. */
+    record StillHolds(long offerId) implements CellEvent {}
 
     /** Take the text out of force. */
     record Clear() implements CellEvent {}
 
     /** Restore the text of an earlier story line. */
     record PutBack(Text text, Standing standing, int basedOn) implements CellEvent {}
+
+    /**
+     * Take back the last change of the cell.
+     *
+     * @param version the version that the change left
+     * @param was how the cell was before it
+     */
+    record Undo(int version, CellWas was) implements CellEvent {}
 }

@@ -50,12 +50,14 @@ public final class CellRules {
                             : new Changed(cell.withOffers(cell.answered(offer.id(), Answer.RETURNED)), What.RETURNED));
         } else if (event instanceof CellEvent.Withdraw withdraw) {
             return withdraw(cell, withdraw.offerId(), actor);
-        } else if (event instanceof CellEvent.StillHolds) {
-            return onText(cell, actor, () -> new Changed(cell.basedOn(revision), What.STILL_HOLDS));
+        } else if (event instanceof CellEvent.StillHolds holds) {
+            return stillHolds(cell, holds, revision, actor);
         } else if (event instanceof CellEvent.Clear) {
             return onText(cell, actor, () -> new Changed(cell.cleared(), What.CLEARED));
         } else if (event instanceof CellEvent.PutBack back) {
             return putBack(cell, back, actor);
+        } else if (event instanceof CellEvent.Undo undo) {
+            return undo(cell, undo, actor);
         }
         throw new IllegalStateException("unknown event " + event);
     }
@@ -92,6 +94,16 @@ public final class CellRules {
         return new Changed(cell.withOffers(offers), What.OFFERED);
     }
 
+    private static Outcome stillHolds(Cell cell, CellEvent.StillHolds holds, int revision, Actor actor) {
+        if (cell.text().isPresent() && cell.basedOn() == revision) {
+            return new Refused(Reason.NOT_STALE);
+        }
+        if (actor.reviews() || !actor.contributes() || cell.text().isEmpty()) {
+            return onText(cell, actor, () -> new Changed(cell.basedOn(revision), What.STILL_HOLDS));
+        }
+        return putForward(cell, new CellEvent.PutForward(cell.text().get(), holds.offerId()), revision, actor);
+    }
+
     private static Outcome settle(Cell cell, Offer offer, boolean meaningConfirmed, int revision, Actor actor) {
         if (offer.author() == actor.person() && !actor.settlesOwn()) {
             return new Refused(Reason.OWN_OFFER);
@@ -121,6 +133,23 @@ public final class CellRules {
             return new Refused(Reason.NO_RIGHT_TO_OFFER);
         }
         return new Changed(cell.withText(back.text(), back.standing(), back.basedOn()), What.PUT_BACK);
+    }
+
+    private static Outcome undo(Cell cell, CellEvent.Undo undo, Actor actor) {
+        if (!actor.contributes()) {
+            return new Refused(Reason.NO_RIGHT_TO_OFFER);
+        }
+        if (cell.version() != undo.version()) {
+            return new Refused(Reason.CHANGED_SINCE);
+        }
+        Cell restored = undo.was().restored(cell);
+        boolean touchesSettled = (cell.standing() == Standing.SETTLED || restored.standing() == Standing.SETTLED)
+                && !(cell.text().equals(restored.text())
+                        && cell.standing() == restored.standing()
+                        && cell.basedOn() == restored.basedOn());
+        return touchesSettled && !actor.reviews()
+                ? new Refused(Reason.NO_RIGHT_TO_SETTLE)
+                : new Changed(restored, What.UNDONE);
     }
 
     private static Outcome answering(Cell cell, long offerId, Actor actor, Function<Offer, Outcome> answer) {

@@ -24,7 +24,8 @@ public sealed interface Outcome {
         WITHDRAWN,
         STILL_HOLDS,
         CLEARED,
-        PUT_BACK
+        PUT_BACK,
+        UNDONE
     }
 
     /** Why an event was refused, with the sentence that people read. */
@@ -34,6 +35,8 @@ public sealed interface Outcome {
         SETTLED_IS_NOT_PENCILLED_OVER("A settled text is not pencilled over; put the new text forward instead."),
         SAME_AS_IN_FORCE("This is the text in force already; there is nothing to offer."),
         OFFER_NOT_OPEN("This offer has been answered or taken back in the meantime."),
+        CHANGED_SINCE("This cell was changed again since; put back the line of its story that you want."),
+        NOT_STALE("This text was made for the source as it reads now."),
         OWN_OFFER("Nobody settles their own offer in this language; another reviewer has to."),
         REASON_MISSING("Say why it goes back, so that its author can improve it."),
         NOT_YOURS("Only its author can take an offer back."),

@@ -14,8 +14,10 @@
  * return       | reviewer, with a reason               | offer returned             | offer returned
  * withdraw     | the offer's author                    | offer withdrawn            | offer withdrawn
  * still holds  | reviewer                              | based on the current source| based on the current source
+ *              | contributor, as an offer              | offer of the same text     | offer of the same text
  * clear        | reviewer                              | nothing                    | nothing
  * put back     | contributor (pencilled), reviewer     | as that line               | as that line
+ * undo         | who made the change, nothing since     | as before that change      | as before that change
  * </pre>
  */
 @NullMarked

@@ -3,10 +3,14 @@ package mellow.core.language;
 import com.ibm.icu.text.LocaleDisplayNames;
 import com.ibm.icu.util.ULocale;
 import java.text.Normalizer;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -44,6 +48,29 @@ public final class LanguageNames {
         }
         Matcher dash = BEFORE_DASH.matcher(bare);
         return dash.matches() ? LanguageTag.parse(dash.group(1)) : Optional.empty();
+    }
+
+    /**
+     * Languages that {@code words} may mean, best first: what {@link #recognise} finds, then names that begin with the words, then names that contain them.
+     *
+     * @param most how many at most
+     */
+    public static List<LanguageTag> like(String words, int most) {
+        String wanted = folded(words);
+        if (wanted.isEmpty()) {
+            return List.of();
+        }
+        Set<LanguageTag> found = new LinkedHashSet<>();
+        recognise(words).ifPresent(found::add);
+        ByName.TAGS.entrySet().stream()
+                .filter(named -> named.getKey().contains(wanted))
+                .sorted(Comparator.<Map.Entry<String, LanguageTag>, Boolean>comparing(
+                                named -> !named.getKey().startsWith(wanted))
+                        .thenComparing(named -> named.getKey().length())
+                        .thenComparing(Map.Entry::getKey))
+                .map(Map.Entry::getValue)
+                .forEach(found::add);
+        return found.stream().limit(most).toList();
     }
 
     private static Optional<LanguageTag> tagOrName(String heading) {

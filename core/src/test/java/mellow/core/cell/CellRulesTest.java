@@ -115,7 +115,7 @@ class CellRulesTest {
     @Test
     void aTextMadeForAnOlderMeaningIsStaleUntilItIsSaidToHold() {
         assertThat(settled().state(2)).isEqualTo(CellState.STALE);
-        assertThat(after(settled(), new StillHolds(), 2, REVIEWER).state(2)).isEqualTo(CellState.SETTLED);
+        assertThat(after(settled(), new StillHolds(99), 2, REVIEWER).state(2)).isEqualTo(CellState.SETTLED);
         Cell late = after(offered(), new Settle(10, false), 2, REVIEWER);
         assertThat(late.state(2)).isEqualTo(CellState.STALE);
         assertThat(after(offered(), new Settle(10, true), 2, REVIEWER).state(2)).isEqualTo(CellState.SETTLED);
@@ -143,7 +143,7 @@ class CellRulesTest {
         assertThat(refused(settled(), new Clear(), CONTRIBUTOR)).isEqualTo(Reason.NO_RIGHT_TO_SETTLE);
         assertThat(refused(offered(), new Withdraw(10), OTHER_CONTRIBUTOR)).isEqualTo(Reason.NOT_YOURS);
         assertThat(refused(settled(), new Withdraw(10), CONTRIBUTOR)).isEqualTo(Reason.OFFER_NOT_OPEN);
-        assertThat(refused(Cell.EMPTY, new StillHolds(), REVIEWER)).isEqualTo(Reason.NOTHING_IN_FORCE);
+        assertThat(refused(Cell.EMPTY, new StillHolds(99), REVIEWER)).isEqualTo(Reason.NOTHING_IN_FORCE);
     }
 
     @Test
@@ -224,7 +224,7 @@ class CellRulesTest {
             case 4 -> new Amend(offer, text);
             case 5 -> new Return(offer, random.nextInt(4) == 0 ? "" : "reason");
             case 6 -> new Withdraw(offer);
-            case 7 -> random.nextBoolean() ? new StillHolds() : new Clear();
+            case 7 -> random.nextBoolean() ? new StillHolds(99) : new Clear();
             default ->
                 new PutBack(
                         text,

@@ -10,6 +10,7 @@ import java.util.Map;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
 import mellow.server.cell.CellView.OfferView;
+import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -62,6 +63,7 @@ public class CellReader {
                                 .add(new OfferView(
                                         row.getLong("id"),
                                         row.getString("text"),
+                                        TextColumns.shown(row.getString("forms")),
                                         row.getString("author"),
                                         row.getLong("author_id"),
                                         row.getTimestamp("offered_time").toInstant(),
@@ -90,6 +92,7 @@ public class CellReader {
                         languages.tag(number).value(),
                         CellState.UNTRANSLATED.word(),
                         null,
+                        null,
                         false,
                         0,
                         0,
@@ -106,6 +109,7 @@ public class CellReader {
                 languages.tag(key.languageId()).value(),
                 CellState.values()[row.getShort("state")].word(),
                 row.getString("text"),
+                TextColumns.shown(row.getString("forms")),
                 row.getShort("standing") == Standing.SETTLED.ordinal(),
                 row.getInt("version"),
                 row.getInt("based_on"),

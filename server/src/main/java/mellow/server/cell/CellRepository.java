@@ -1,6 +1,7 @@
 package mellow.server.cell;
 
 import jakarta.persistence.LockModeType;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
@@ -8,38 +9,68 @@ import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
+/** Cells by many keys at once; a key is the same place in both arrays. */
 interface CellRepository extends JpaRepository<CellRow, CellKey> {
 
-    @Lock(LockModeType.PESSIMISTIC_WRITE)
-    @Query("from CellRow where entryId = :entry and languageId = :language")
-    Optional<CellRow> hold(long entry, short language);
+    /** Keeps the cells from changing until the transaction ends, always in one order. */
+    @Query(
+            value =
+                    """
+                    select c.* from cell c
+                    join (select * from unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l)) as wanted on wanted.e = c.entry_id and wanted.l = c.language_id
+                    order by c.entry_id, c.language_id for update of c
+                    """,
+            nativeQuery = true)
+    List<CellRow> hold(Long[] entries, Short[] languages);
 
-    /** Also keeps the entry's source from changing until the transaction ends. */
+    @Query(
+            value =
+                    """
+                    select o.* from offer o
+                    join (select * from unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l)) as wanted on wanted.e = o.entry_id and wanted.l = o.language_id
+                    order by o.opened_at, o.id
+                    """,
+            nativeQuery = true)
+    List<OfferRow> offers(Long[] entries, Short[] languages);
+
+    /** Also keeps the entries' sources from changing until the transaction ends. */
     @Lock(LockModeType.PESSIMISTIC_READ)
-    @Query("from EntryRow where id = :entry")
-    Optional<EntryRow> holdEntry(long entry);
-
-    @Query("from OfferRow where entryId = :entry and languageId = :language order by openedAt, id")
-    List<OfferRow> offers(long entry, short language);
+    @Query("from EntryRow where id in :entries order by id")
+    List<EntryRow> holdEntries(Collection<Long> entries);
 
     @Query("select tableId from EntryRow where id = :entry and removedAt is null")
     Optional<Long> tableOf(long entry);
 
-    /** Makes the row of an untouched cell; false when someone else just did. */
-    default boolean claim(long entry, short language, long person) {
-        return insertUntouched(entry, language, person) == 1;
-    }
+    @Query("select distinct tableId from EntryRow where id in :entries order by tableId")
+    List<Long> tablesOf(Collection<Long> entries);
 
+    /** Makes the rows of untouched cells that have none yet. Two people may do so at once; both then find the one row. */
     @Modifying
     @Query(
             value =
                     """
                     insert into cell (entry_id, language_id, standing, state, based_on, text_at, version, origin, author_id, changed_at)
-                    values (:entry, :language, 0, 5, 0, 0, 0, '', :person, now()) on conflict do nothing
+                    select e, l, 0, 5, 0, 0, 0, '', :person, now()
+                    from unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l) order by 1, 2
+                    on conflict do nothing
                     """,
             nativeQuery = true)
-    int insertUntouched(long entry, short language, long person);
+    int claim(Long[] entries, Short[] languages, long person);
+
+    /** Removes claimed rows that nothing came of. */
+    @Modifying
+    @Query(
+            value =
+                    """
+                    delete from cell c using unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l)
+                    where c.entry_id = k.e and c.language_id = k.l and c.version = 0
+                    """,
+            nativeQuery = true)
+    int dropUntouched(Long[] entries, Short[] languages);
 
     @Query(value = "select nextval('offer_seq')", nativeQuery = true)
     long nextOffer();
+
+    @Query(value = "select nextval('change_seq')", nativeQuery = true)
+    long nextChange();
 }

@@ -6,12 +6,11 @@ import jakarta.persistence.IdClass;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
 import mellow.core.cell.Cell;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Offer;
 import mellow.core.cell.Standing;
-import mellow.core.text.Text;
+import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
 /** A cell with a text or offers. A row stays when its text is cleared, because versions only grow. */
@@ -27,6 +26,8 @@ class CellRow {
     private short languageId;
 
     private @Nullable String text;
+    private @Nullable String forms;
+    private @Nullable String folded;
     private short standing;
     private short state = (short) CellState.UNTRANSLATED.ordinal();
     private int basedOn;
@@ -39,23 +40,15 @@ class CellRow {
 
     protected CellRow() {}
 
-    CellRow(long entryId, short languageId) {
-        this.entryId = entryId;
-        this.languageId = languageId;
-    }
-
     Cell value(List<Offer> offers) {
-        return new Cell(
-                Optional.ofNullable(text).map(Text::plain),
-                Standing.values()[standing],
-                basedOn,
-                textAt,
-                version,
-                offers);
+        return new Cell(TextColumns.read(text, forms), Standing.values()[standing], basedOn, textAt, version, offers);
     }
 
     void become(Cell cell, CellState newState, String newOrigin, long author, Instant at) {
-        text = cell.text().map(Text::main).orElse(null);
+        TextColumns columns = TextColumns.of(cell.text());
+        text = columns.text();
+        forms = columns.forms();
+        folded = columns.folded();
         standing = (short) cell.standing().ordinal();
         state = (short) newState.ordinal();
         basedOn = cell.basedOn();
@@ -67,8 +60,8 @@ class CellRow {
         openOffers = (short) cell.openOffers();
     }
 
-    long authorId() {
-        return authorId;
+    CellKey key() {
+        return new CellKey(entryId, languageId);
     }
 
     int version() {

@@ -2,66 +2,69 @@ package mellow.server.cell;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import mellow.core.cell.Actor;
+import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import mellow.core.cell.Cell;
 import mellow.core.cell.CellEvent;
-import mellow.core.cell.CellRules;
-import mellow.core.cell.CellState;
 import mellow.core.cell.Offer;
-import mellow.core.cell.Outcome;
-import mellow.core.cell.Outcome.Changed;
-import mellow.core.cell.Outcome.Reason;
-import mellow.core.cell.Outcome.Refused;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
 import mellow.core.text.Text;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.cell.CellChange.How;
+import mellow.server.cell.CellChanged.Many;
+import mellow.server.cell.CellChanged.RefusedCell;
 import mellow.server.cell.CellStory.StoryLine;
+import mellow.server.cell.CellStory.Telling;
+import mellow.server.cell.CellWork.Result;
+import mellow.server.cell.CellWork.Wanted;
 import mellow.server.common.Refusal;
-import mellow.server.coverage.CoverageService;
-import mellow.server.people.PeopleService;
-import mellow.server.people.Rights;
+import mellow.server.language.LanguageService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Changes one cell: rights, the version that was seen, the rules of core, offers, story and counters, in one transaction. */
+/** Changes cells, one or many, takes changes back, and reads a cell's story. */
 @Service
 public class CellService {
 
-    private static final String TYPED = "typed";
+    static final String MOVED_ON = "cell-moved-on";
+
     private static final String UNDO = "undo";
+    /** More would not be read, and the number says how many there were. */
+    private static final int MOST_REFUSALS_TOLD = 200;
 
     private final CellRepository cells;
-    private final OfferRepository offers;
     private final CellStory story;
+    private final CellWork work;
     private final CellReader reader;
     private final TableService tables;
-    private final PeopleService people;
-    private final CoverageService coverage;
+    private final LanguageService languages;
     private final Clock clock;
 
     CellService(
             CellRepository cells,
-            OfferRepository offers,
             CellStory story,
+            CellWork work,
             CellReader reader,
             TableService tables,
-            PeopleService people,
-            CoverageService coverage,
+            LanguageService languages,
             Clock clock) {
         this.cells = cells;
-        this.offers = offers;
         this.story = story;
+        this.work = work;
         this.reader = reader;
         this.tables = tables;
-        this.people = people;
-        this.coverage = coverage;
+        this.languages = languages;
         this.clock = clock;
     }
 
@@ -74,81 +77,130 @@ public class CellService {
      *     that stands against it
      */
     @Transactional
-    public CellView change(long person, long entryId, LanguageTag tag, CellChange change) {
+    public CellChanged change(long person, long entryId, LanguageTag tag, CellChange change) {
         return change(person, entryId, tag, change, clock.instant());
     }
 
     /** The same at a given time, for demo data with a past. */
     @Transactional
-    public CellView change(long person, long entryId, LanguageTag tag, CellChange change, Instant at) {
-        Rights rights = people.rights(person);
-        long tableId = cells.tableOf(entryId).orElseThrow(CellService::noSuchEntry);
-        tables.holdForChange(tableId);
-        TableInfo table = tables.find(tableId);
+    public CellChanged change(long person, long entryId, LanguageTag tag, CellChange change, Instant at) {
+        TableInfo table = tables.find(cells.tableOf(entryId).orElseThrow(CellWork::noSuchEntry));
         Kept kept = table.language(tag)
                 .orElseThrow(() -> Refusal.unacceptable(
                         "language-not-kept", "The table " + table.name() + " is not kept in " + tag + "."));
-        EntryRow entry =
-                cells.holdEntry(entryId).filter(found -> !found.removed()).orElseThrow(CellService::noSuchEntry);
         CellKey key = new CellKey(entryId, kept.number());
-        CellRow row = cells.hold(entryId, kept.number()).orElseGet(() -> new CellRow(entryId, kept.number()));
-        if (row.version() != change.version()) {
-            throw movedOn(key);
+        long number = cells.nextChange();
+        String origin = change.action() == Action.PUT_BACK
+                ? UNDO
+                : Objects.requireNonNullElse(change.how(), How.TYPED).word();
+        Result result = work.carryOut(
+                new Telling(number, person, at, origin, change.reason()),
+                List.of(new Wanted(
+                        key,
+                        change.version(),
+                        (cell, entry, in) -> event(key, change, cell, entry.shape(), in.tag()))));
+        for (Refusal refusal : result.refused().values()) {
+            throw refusal.code().equals(MOVED_ON) ? movedOn(refusal, key) : refusal;
         }
-        Map<Long, OfferRow> offerRows = new HashMap<>();
-        List<OfferRow> made = cells.offers(entryId, kept.number());
-        made.forEach(offer -> offerRows.put(offer.id(), offer));
-        Cell before = row.value(made.stream().map(OfferRow::value).toList());
-        Actor actor = new Actor(person, rights.contributes(tag), rights.reviews(tag), kept.settlesOwn(), false);
-        CellEvent event = event(key, change);
-        Changed changed = require(CellRules.apply(before, event, entry.sourceRevision(), actor));
-        Cell after = changed.cell();
-        CellState stateBefore = row.state();
-        CellState stateAfter = after.state(entry.meaningRevision());
+        return new CellChanged(number, reader.one(entryId, kept.number()));
+    }
 
-        Offer opened = keepOffers(key, before, after, offerRows, person, at, change.reason());
-        boolean isNew = row.version() == 0;
-        String origin = change.action() == CellChange.Action.PUT_BACK ? UNDO : TYPED;
-        row.become(after, stateAfter, origin, person, at);
-        if (isNew) {
-            insert(row, key);
+    /** Changes many cells as one change; cells that a rule stands against stay as they are and are named. */
+    @Transactional
+    public Many changeMany(long person, ManyChanges changes) {
+        boolean blind = changes.action() == Action.STILL_HOLDS
+                || changes.action() == Action.SETTLE
+                || changes.action() == Action.RETURN;
+        Map<CellKey, Wanted> wanted = new HashMap<>();
+        Map<String, LanguageTag> tags = new HashMap<>();
+        for (ManyChanges.One one : changes.cells()) {
+            if (one.version() == null && !blind) {
+                throw Refusal.unacceptable(
+                        "version-missing",
+                        "Say which version of each cell was seen, so that nobody's newer text is replaced.",
+                        Map.of("field", "version"));
+            }
+            LanguageTag tag = tags.computeIfAbsent(one.language(), languages::parse);
+            CellKey key = new CellKey(one.entry(), languages.number(tag));
+            CellChange change = new CellChange(
+                    changes.action(),
+                    0,
+                    one.text(),
+                    one.offer(),
+                    changes.reason(),
+                    changes.meaningConfirmed(),
+                    null,
+                    one.forms(),
+                    changes.how());
+            Wanted before = wanted.put(
+                    key,
+                    new Wanted(key, one.version(), (cell, entry, in) -> event(key, change, cell, entry.shape(), tag)));
+            if (before != null) {
+                throw Refusal.unacceptable(
+                        "cell-twice", "A cell can be changed once in one go, and one is named twice.");
+            }
         }
-        story.add(
-                key,
-                at,
-                person,
-                changed.what(),
-                origin,
-                before,
-                after,
-                opened != null ? Long.valueOf(opened.id()) : change.offer(),
-                opened != null ? opened.text().main() : null,
-                change.reason());
-        if (entry.counts()) {
-            coverage.moved(tableId, kept.number(), stateBefore, stateAfter, entry.words());
+        long number = cells.nextChange();
+        String origin = Objects.requireNonNullElse(changes.how(), How.TYPED).word();
+        Telling telling = new Telling(number, person, clock.instant(), origin, changes.reason());
+        return reply(number, work.carryOut(telling, List.copyOf(wanted.values())));
+    }
+
+    /**
+     * Takes back a change of one's own, of one cell or many; itself a change, so that taking it back does it again.
+     *
+     * @return the undo; empty when {@code person} made no such change of cells
+     */
+    @Transactional
+    public Optional<Many> undo(long person, long change) {
+        List<Wanted> wanted = new ArrayList<>();
+        story.undo(person, change)
+                .forEach((key, undo) -> wanted.add(new Wanted(key, null, (cell, entry, kept) -> undo)));
+        if (wanted.isEmpty()) {
+            return Optional.empty();
         }
-        cells.flush();
-        return reader.one(entryId, kept.number());
+        long number = cells.nextChange();
+        Telling telling = new Telling(number, person, clock.instant(), UNDO, null);
+        return Optional.of(reply(number, work.carryOut(telling, wanted)));
     }
 
     /** The story of a cell, newest first. */
     @Transactional(readOnly = true)
     public List<StoryLine> story(long entryId, LanguageTag tag) {
-        TableInfo table = tables.find(cells.tableOf(entryId).orElseThrow(CellService::noSuchEntry));
+        TableInfo table = tables.find(cells.tableOf(entryId).orElseThrow(CellWork::noSuchEntry));
         return table.language(tag)
                 .map(kept -> story.lines(new CellKey(entryId, kept.number())))
                 .orElse(List.of());
     }
 
-    private CellEvent event(CellKey key, CellChange change) {
+    private Many reply(long number, Result result) {
+        Map<Long, String> keys = new HashMap<>();
+        Collection<Long> named = result.refused().keySet().stream()
+                .limit(MOST_REFUSALS_TOLD)
+                .map(CellKey::entryId)
+                .toList();
+        cells.holdEntries(named).forEach(entry -> keys.put(entry.id(), entry.key()));
+        List<RefusedCell> refused = result.refused().entrySet().stream()
+                .limit(MOST_REFUSALS_TOLD)
+                .map(one -> new RefusedCell(
+                        one.getKey().entryId(),
+                        keys.get(one.getKey().entryId()),
+                        languages.tag(one.getKey().languageId()).value(),
+                        one.getValue().code(),
+                        String.valueOf(one.getValue().getMessage())))
+                .toList();
+        return new Many(number, result.changed(), refused, result.refused().size());
+    }
+
+    private CellEvent event(CellKey key, CellChange change, Cell cell, Shape shape, LanguageTag tag) {
         return switch (change.action()) {
-            case PENCIL -> new CellEvent.Pencil(text(change));
-            case PUT_FORWARD -> new CellEvent.PutForward(text(change), cells.nextOffer());
-            case SETTLE -> new CellEvent.Settle(offer(change), change.meaningConfirmed());
-            case AMEND -> new CellEvent.Amend(offer(change), text(change));
-            case RETURN -> new CellEvent.Return(offer(change), Objects.requireNonNullElse(change.reason(), ""));
-            case WITHDRAW -> new CellEvent.Withdraw(offer(change));
-            case STILL_HOLDS -> new CellEvent.StillHolds();
+            case PENCIL -> new CellEvent.Pencil(text(change, shape, tag));
+            case PUT_FORWARD -> new CellEvent.PutForward(text(change, shape, tag), cells.nextOffer());
+            case SETTLE -> new CellEvent.Settle(offer(change, cell), change.meaningConfirmed());
+            case AMEND -> new CellEvent.Amend(offer(change, cell), text(change, shape, tag));
+            case RETURN -> new CellEvent.Return(offer(change, cell), Objects.requireNonNullElse(change.reason(), ""));
+            case WITHDRAW -> new CellEvent.Withdraw(offer(change, cell));
+            case STILL_HOLDS -> new CellEvent.StillHolds(cells.nextOffer());
             case CLEAR -> new CellEvent.Clear();
             case PUT_BACK ->
                 story.putBack(key, Objects.requireNonNullElse(change.line(), 0L))
@@ -159,79 +211,44 @@ public class CellService {
         };
     }
 
-    private static Text text(CellChange change) {
-        String text = Objects.requireNonNullElse(change.text(), "")
-                .replace("\r\n", "\n")
-                .replace('\r', '\n');
-        if (text.isEmpty()) {
-            throw Refusal.unacceptable(
-                    "empty-text", "There is no text to keep; clear the cell instead.", Map.of("field", "text"));
-        }
-        if (text.indexOf('\0') >= 0) {
+    private Text text(CellChange change, Shape shape, LanguageTag tag) {
+        SortedMap<String, String> forms = new TreeMap<>(Objects.requireNonNullElseGet(
+                change.forms(),
+                () -> new TreeMap<>(Map.of(Text.OTHER, Objects.requireNonNullElse(change.text(), "")))));
+        forms.replaceAll((form, text) -> text.replace("\r\n", "\n").replace('\r', '\n'));
+        if (forms.values().stream().anyMatch(text -> text.indexOf('\0') >= 0)) {
             throw Refusal.unacceptable(
                     "nul-in-text", "A NUL character cannot be part of a text.", Map.of("field", "text"));
         }
-        return Text.plain(text);
-    }
-
-    private static long offer(CellChange change) {
-        if (change.offer() == null) {
-            throw Refusal.unacceptable("offer-missing", "Say which offer is meant.", Map.of("field", "offer"));
+        boolean empty = forms.values().stream().allMatch(String::isEmpty);
+        Optional<String> misfit =
+                shape.misfit(forms, languages.describe(tag).plurals().keySet());
+        if (misfit.isPresent()) {
+            throw Refusal.unacceptable(
+                    empty ? "empty-text" : "wrong-forms", misfit.get(), Map.of("field", empty ? "text" : "forms"));
         }
-        return change.offer();
+        return Shape.text(forms);
     }
 
-    private static Changed require(Outcome outcome) {
-        if (outcome instanceof Changed changed) {
-            return changed;
+    /** The offer that is meant: the one named, or the only one that waits. */
+    private static long offer(CellChange change, Cell cell) {
+        if (change.offer() != null) {
+            return change.offer();
         }
-        Reason reason = ((Refused) outcome).reason();
-        String code = reason.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
-        throw switch (reason) {
-            case NO_RIGHT_TO_OFFER, NO_RIGHT_TO_SETTLE, OWN_OFFER, NOT_YOURS ->
-                Refusal.forbidden(code, reason.sentence());
-            default -> Refusal.unacceptable(code, reason.sentence());
-        };
-    }
-
-    /** Saves what became of the offers; the one that was opened, if any. */
-    private @Nullable Offer keepOffers(
-            CellKey key,
-            Cell before,
-            Cell after,
-            Map<Long, OfferRow> rows,
-            long person,
-            Instant at,
-            @Nullable String reason) {
-        Offer opened = null;
-        for (Offer offer : after.offers()) {
-            OfferRow row = rows.get(offer.id());
-            if (row == null) {
-                offers.save(new OfferRow(key.entryId(), key.languageId(), offer, at));
-                opened = offer;
-            } else if (!before.offers().contains(offer)) {
-                row.answered(offer, person, at, offer.standing() == Offer.Answer.RETURNED ? reason : null);
-            }
+        List<Offer> open = cell.offers().stream().filter(Offer::open).toList();
+        if (open.size() != 1) {
+            throw Refusal.unacceptable(
+                    "offer-missing",
+                    open.isEmpty() ? "No offer waits here." : "Several offers wait here; say which one is meant.",
+                    Map.of("field", "offer"));
         }
-        return opened;
+        return open.get(0).id();
     }
 
-    /** Two people may touch an untouched cell at once; the second sees what the first wrote. */
-    private void insert(CellRow row, CellKey key) {
-        if (!cells.claim(key.entryId(), key.languageId(), row.authorId())) {
-            throw movedOn(key);
-        }
-        cells.save(row);
-    }
-
-    private Refusal movedOn(CellKey key) {
+    private Refusal movedOn(Refusal refusal, CellKey key) {
         return Refusal.conflict(
-                "cell-moved-on",
-                "Someone changed this text meanwhile; both texts are shown, choose one.",
+                MOVED_ON,
+                String.valueOf(refusal.getMessage()),
                 Map.of("cell", reader.one(key.entryId(), key.languageId())));
-    }
-
-    private static Refusal noSuchEntry() {
-        return Refusal.notFound("no-such-entry", "This entry does not exist any more.");
     }
 }

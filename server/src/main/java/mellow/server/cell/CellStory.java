@@ -2,14 +2,21 @@ package mellow.server.cell;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mellow.core.cell.Cell;
 import mellow.core.cell.CellEvent.PutBack;
+import mellow.core.cell.CellEvent.Undo;
+import mellow.core.cell.CellWas;
 import mellow.core.cell.Outcome.What;
 import mellow.core.cell.Standing;
 import mellow.core.text.Text;
+import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
+import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
+import org.springframework.jdbc.core.namedparam.SqlParameterSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -19,8 +26,10 @@ class CellStory {
 
     private static final String ADD =
             """
-            insert into cell_story (entry_id, language_id, at, person_id, what, origin, before, after, standing, based_on, offer_id, reason)
-            values (:entry, :language, :at, :person, :what, :origin, :before, :after, :standing, :basedOn, :offer, :reason)
+            insert into cell_story (entry_id, language_id, at, person_id, what, origin, before, before_forms, after, after_forms, standing, based_on,
+                offer_id, reason, version, was, change_id)
+            values (:entry, :language, :at, :person, :what, :origin, :before, :beforeForms, :after, :afterForms, :standing, :basedOn,
+                :offer, :reason, :version, :was, :change)
             """;
     private static final String LINES =
             """
@@ -31,43 +40,60 @@ class CellStory {
             """;
     private static final String LINE =
             "select * from cell_story where entry_id = :entry and language_id = :language and id = :id";
+    private static final String OF_CHANGE =
+            "select * from cell_story where change_id = :change and person_id = :person order by entry_id, language_id";
 
     /** Lines after which the text they name was in force. */
-    private static final Set<String> IN_FORCE = Set.of("pencilled", "settled", "amended", "put_back", "still_holds");
+    private static final Set<String> IN_FORCE =
+            Set.of("pencilled", "settled", "amended", "put_back", "still_holds", "undone");
 
     private final JdbcClient jdbc;
+    private final NamedParameterJdbcTemplate batch;
 
-    CellStory(JdbcClient jdbc) {
+    CellStory(JdbcClient jdbc, NamedParameterJdbcTemplate batch) {
         this.jdbc = jdbc;
+        this.batch = batch;
     }
 
-    void add(
-            CellKey key,
-            Instant at,
-            long person,
-            What what,
-            String origin,
-            Cell before,
-            Cell after,
-            @Nullable Long offer,
-            @Nullable String offered,
-            @Nullable String reason) {
-        jdbc.sql(ADD)
-                .param("entry", key.entryId())
-                .param("language", key.languageId())
-                .param("at", at.atOffset(java.time.ZoneOffset.UTC))
-                .param("person", person)
-                .param("what", what.name().toLowerCase(java.util.Locale.ROOT))
-                .param("origin", origin)
-                .param("before", before.text().map(Text::main).orElse(null))
-                .param(
-                        "after",
-                        offered != null ? offered : after.text().map(Text::main).orElse(null))
-                .param("standing", after.standing().ordinal())
-                .param("basedOn", after.basedOn())
-                .param("offer", offer)
-                .param("reason", reason)
-                .update();
+    /** What all lines of one change share. */
+    record Telling(long change, long person, Instant at, String origin, @Nullable String reason) {}
+
+    /**
+     * A line to be told.
+     *
+     * @param offer the offer it is about
+     * @param offered the text that was put forward by it
+     */
+    record Told(CellKey key, What what, Cell before, Cell after, @Nullable Long offer, @Nullable Text offered) {}
+
+    void add(Telling telling, List<Told> lines) {
+        batch.batchUpdate(ADD, lines.stream().map(line -> values(telling, line)).toArray(SqlParameterSource[]::new));
+    }
+
+    private static SqlParameterSource values(Telling telling, Told line) {
+        TextColumns before = TextColumns.of(line.before().text());
+        TextColumns after = TextColumns.of(
+                line.offered() != null
+                        ? Optional.of(line.offered())
+                        : line.after().text());
+        return new MapSqlParameterSource()
+                .addValue("entry", line.key().entryId())
+                .addValue("language", line.key().languageId())
+                .addValue("at", telling.at().atOffset(java.time.ZoneOffset.UTC))
+                .addValue("person", telling.person())
+                .addValue("what", line.what().name().toLowerCase(java.util.Locale.ROOT))
+                .addValue("origin", telling.origin())
+                .addValue("before", before.text())
+                .addValue("beforeForms", before.forms())
+                .addValue("after", after.text())
+                .addValue("afterForms", after.forms())
+                .addValue("standing", line.after().standing().ordinal())
+                .addValue("basedOn", line.after().basedOn())
+                .addValue("offer", line.offer())
+                .addValue("reason", telling.reason())
+                .addValue("version", line.after().version())
+                .addValue("was", WasJson.write(CellWas.between(line.before(), line.after())))
+                .addValue("change", telling.change());
     }
 
     List<StoryLine> lines(CellKey key) {
@@ -81,7 +107,9 @@ class CellStory {
                         row.getString("what"),
                         row.getString("origin"),
                         row.getString("before"),
+                        TextColumns.shown(row.getString("before_forms")),
                         row.getString("after"),
+                        TextColumns.shown(row.getString("after_forms")),
                         row.getString("file_name"),
                         row.getString("reason"),
                         IN_FORCE.contains(row.getString("what")) && row.getString("after") != null))
@@ -93,14 +121,38 @@ class CellStory {
                 .param("entry", key.entryId())
                 .param("language", key.languageId())
                 .param("id", line)
-                .query((row, n) -> IN_FORCE.contains(row.getString("what")) && row.getString("after") != null
-                        ? Optional.of(new PutBack(
-                                Text.plain(row.getString("after")),
-                                Standing.values()[row.getShort("standing")],
-                                row.getInt("based_on")))
-                        : Optional.<PutBack>empty())
+                .query((row, n) -> TextColumns.read(row.getString("after"), row.getString("after_forms"))
+                        .filter(text -> inForce(row))
+                        .map(text -> putBack(text, row)))
                 .optional()
                 .flatMap(found -> found);
+    }
+
+    private static boolean inForce(java.sql.ResultSet row) {
+        try {
+            return IN_FORCE.contains(row.getString("what"));
+        } catch (java.sql.SQLException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
+    private static PutBack putBack(Text text, java.sql.ResultSet row) {
+        try {
+            return new PutBack(text, Standing.values()[row.getShort("standing")], row.getInt("based_on"));
+        } catch (java.sql.SQLException broken) {
+            throw new IllegalStateException(broken);
+        }
+    }
+
+    /** What takes each cell of {@code person}'s change back to where it was before. */
+    Map<CellKey, Undo> undo(long person, long change) {
+        Map<CellKey, Undo> undo = new java.util.LinkedHashMap<>();
+        jdbc.sql(OF_CHANGE).param("change", change).param("person", person).query(row -> {
+            undo.put(
+                    new CellKey(row.getLong("entry_id"), row.getShort("language_id")),
+                    new Undo(row.getInt("version"), WasJson.read(row.getString("was"))));
+        });
+        return undo;
     }
 
     /**
@@ -112,7 +164,9 @@ class CellStory {
      * @param what what happened: pencilled, offered, settled, …
      * @param origin how: typed, file, undo, …
      * @param before the text in force before
+     * @param beforeForms its forms, null for a plain text
      * @param after the text in force after, or the text offered
+     * @param afterForms its forms, null for a plain text
      * @param file the file it came from
      * @param reason why an offer was returned
      * @param canBePutBack whether this line's text can be put back
@@ -124,7 +178,9 @@ class CellStory {
             String what,
             String origin,
             @Nullable String before,
+            @Nullable Map<String, String> beforeForms,
             @Nullable String after,
+            @Nullable Map<String, String> afterForms,
             @Nullable String file,
             @Nullable String reason,
             boolean canBePutBack) {}

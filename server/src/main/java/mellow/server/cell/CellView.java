@@ -2,6 +2,7 @@ package mellow.server.cell;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -10,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param language the language's tag
  * @param state the displayed state
  * @param text the text in force, null for none
+ * @param forms all its forms by name, null for a plain text
  * @param settled whether the text in force is settled
  * @param version to be sent back with a change; 0 for a cell nobody has touched
  * @param basedOn the source revision the text was made from
@@ -23,6 +25,7 @@ public record CellView(
         String language,
         String state,
         @Nullable String text,
+        @Nullable Map<String, String> forms,
         boolean settled,
         int version,
         int basedOn,
@@ -37,10 +40,18 @@ public record CellView(
      *
      * @param id its number
      * @param text what is offered
+     * @param forms all its forms by name, null for a plain text
      * @param author who offers it
      * @param authorId their number
      * @param at when
      * @param basedOn the source revision it was made from
      */
-    public record OfferView(long id, String text, String author, long authorId, Instant at, int basedOn) {}
+    public record OfferView(
+            long id,
+            String text,
+            @Nullable Map<String, String> forms,
+            String author,
+            long authorId,
+            Instant at,
+            int basedOn) {}
 }

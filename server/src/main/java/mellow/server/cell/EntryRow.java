@@ -4,6 +4,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
+import mellow.core.text.Shape;
 import org.jspecify.annotations.Nullable;
 
 /** An entry as far as changing its cells needs it. */
@@ -17,6 +18,7 @@ class EntryRow {
     private long tableId;
     private String key = "";
     private String source = "";
+    private String shape = "";
     private int sourceRevision;
     private int meaningRevision;
     private int words;
@@ -41,6 +43,10 @@ class EntryRow {
         return source;
     }
 
+    Shape shape() {
+        return Shape.of(shape).orElseThrow();
+    }
+
     int sourceRevision() {
         return sourceRevision;
     }
@@ -51,6 +57,10 @@ class EntryRow {
 
     int words() {
         return words;
+    }
+
+    boolean translatable() {
+        return translatable;
     }
 
     boolean counts() {

@@ -5,7 +5,7 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import mellow.core.cell.Offer;
-import mellow.core.text.Text;
+import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
 /** A text that someone put forward. */
@@ -20,6 +20,7 @@ class OfferRow {
     private short languageId;
     private long authorId;
     private String text = "";
+    private @Nullable String forms;
     private int basedOn;
     private short answer;
     private int openedAt;
@@ -37,6 +38,7 @@ class OfferRow {
         this.languageId = languageId;
         this.authorId = offer.author();
         this.text = offer.text().main();
+        this.forms = TextColumns.forms(offer.text());
         this.basedOn = offer.basedOn();
         this.openedAt = offer.openedAt();
         this.offeredTime = at;
@@ -46,8 +48,19 @@ class OfferRow {
         return id;
     }
 
+    CellKey key() {
+        return new CellKey(entryId, languageId);
+    }
+
     Offer value() {
-        return new Offer(id, authorId, Text.plain(text), basedOn, Offer.Answer.values()[answer], openedAt, answeredAt);
+        return new Offer(
+                id,
+                authorId,
+                TextColumns.read(text, forms).orElseThrow(),
+                basedOn,
+                Offer.Answer.values()[answer],
+                openedAt,
+                answeredAt);
     }
 
     void answered(Offer offer, long by, Instant at, @Nullable String why) {

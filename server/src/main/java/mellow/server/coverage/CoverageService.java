@@ -1,9 +1,13 @@
 package mellow.server.coverage;
 
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
+import java.util.TreeMap;
 import mellow.core.cell.CellState;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -14,12 +18,16 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class CoverageService {
 
+    /** Always in one order, so that two people changing cells never wait for each other in a circle. */
     private static final String ADD =
             """
-            insert into coverage (table_id, language_id, state, entries, words) values (:table, :language, :state, :entries, :words)
+            insert into coverage (table_id, language_id, state, entries, words)
+            select * from unnest(cast(:tables as bigint[]), cast(:languages as smallint[]), cast(:states as smallint[]), cast(:entries as int[]), cast(:words as bigint[]))
+            order by 1, 2, 3
             on conflict (table_id, language_id, state)
             do update set entries = coverage.entries + excluded.entries, words = coverage.words + excluded.words
             """;
+
     private static final String FORGET = "delete from coverage where table_id = :table";
     private static final String RECOUNT =
             """
@@ -35,34 +43,122 @@ public class CoverageService {
                 select count(*), coalesce(sum(words), 0) from entry e where e.table_id = t.id and e.removed_at is null and e.translatable)
             where t.id = :table
             """;
+    private static final String SHIFT =
+            """
+            insert into coverage (table_id, language_id, state, entries, words)
+            select e.table_id, c.language_id, c.state, :sign * count(*), :sign * sum(e.words)
+            from entry e join cell c on c.entry_id = e.id
+            where e.id = any(:entries) and e.removed_at is null and e.translatable and c.state <> 5
+            group by e.table_id, c.language_id, c.state
+            order by 1, 2, 3
+            on conflict (table_id, language_id, state)
+            do update set entries = coverage.entries + excluded.entries, words = coverage.words + excluded.words
+            """;
+    private static final String SHIFT_TABLES =
+            """
+            update ledger_table t set entries = t.entries + :sign * moved.entries, words = t.words + :sign * moved.words
+            from (select table_id, count(*) entries, sum(words) words from entry
+                  where id = any(:entries) and removed_at is null and translatable group by table_id) moved
+            where moved.table_id = t.id
+            """;
     private static final String ALL = "select table_id, language_id, state, entries, words from coverage";
+    private static final String NOTE_DAY =
+            """
+            insert into coverage_day (table_id, language_id, day, entries, words)
+            select t.id, l.language_id, :day, t.entries - coalesce(c.entries, 0), t.words - coalesce(c.words, 0)
+            from ledger_table t
+            join table_language l on l.table_id = t.id and l.archived_at is null
+            left join coverage c on c.table_id = t.id and c.language_id = l.language_id and c.state = 3
+            where t.removed_at is null
+            on conflict (table_id, language_id, day) do update set entries = excluded.entries, words = excluded.words
+            """;
+    private static final String DAYS =
+            "select table_id, language_id, day, entries, words from coverage_day where day >= :from order by day";
+
+    private static final List<CellState> STATES = List.of(CellState.values());
 
     private final JdbcClient jdbc;
+    private final Clock clock;
 
-    CoverageService(JdbcClient jdbc) {
+    CoverageService(JdbcClient jdbc, Clock clock) {
         this.jdbc = jdbc;
+        this.clock = clock;
     }
 
-    /** A cell of an entry of {@code words} words went from one state to another. */
+    /** Collects how cells move between states, to be counted in one statement. */
+    public static final class Moves {
+        private final Map<Counter, Count> changes = new TreeMap<>();
+
+        private record Counter(long table, short language, CellState state) implements Comparable<Counter> {
+            @Override
+            public int compareTo(Counter other) {
+                int byTable = Long.compare(table, other.table);
+                int byLanguage = byTable != 0 ? byTable : Short.compare(language, other.language);
+                return byLanguage != 0 ? byLanguage : state.compareTo(other.state);
+            }
+        }
+
+        /** A cell of an entry of {@code words} words goes from one state to another. */
+        public void moved(long table, short language, CellState before, CellState after, int words) {
+            if (before != after) {
+                add(new Counter(table, language, before), -1, words);
+                add(new Counter(table, language, after), 1, words);
+            }
+        }
+
+        private void add(Counter counter, int sign, int words) {
+            if (counter.state != CellState.UNTRANSLATED) {
+                changes.merge(
+                        counter,
+                        new Count(sign, (long) sign * words),
+                        (a, b) -> new Count(a.entries + b.entries, a.words + b.words));
+            }
+        }
+    }
+
+    /** Counts {@code moves}. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void moved(long table, short language, CellState before, CellState after, int words) {
-        if (before == after) {
+    public void count(Moves moves) {
+        if (moves.changes.isEmpty()) {
             return;
         }
-        // Always in the order of states, so that two people changing cells never wait for each other in a circle.
-        Stream.of(before, after)
-                .filter(state -> state != CellState.UNTRANSLATED)
-                .sorted()
-                .forEach(state -> {
-                    int sign = state == after ? 1 : -1;
-                    jdbc.sql(ADD)
-                            .param("table", table)
-                            .param("language", language)
-                            .param("state", state.ordinal())
-                            .param("entries", sign)
-                            .param("words", (long) sign * words)
-                            .update();
-                });
+        Collection<Moves.Counter> at = moves.changes.keySet();
+        jdbc.sql(ADD)
+                .param("tables", at.stream().map(Moves.Counter::table).toArray(Long[]::new))
+                .param("languages", at.stream().map(Moves.Counter::language).toArray(Short[]::new))
+                .param(
+                        "states",
+                        at.stream().map(one -> (short) one.state().ordinal()).toArray(Short[]::new))
+                .param(
+                        "entries",
+                        moves.changes.values().stream().map(Count::entries).toArray(Integer[]::new))
+                .param(
+                        "words",
+                        moves.changes.values().stream().map(Count::words).toArray(Long[]::new))
+                .update();
+    }
+
+    /** Does something to {@code entries} that may change where and how they count: their table, words, states of cells, whether they are there at all. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void around(Collection<Long> entries, Runnable change) {
+        Long[] ids = entries.toArray(Long[]::new);
+        shift(ids, -1);
+        change.run();
+        shift(ids, 1);
+    }
+
+    /** Entries without any cell came to a table. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void entriesCame(Collection<Long> entries) {
+        jdbc.sql(SHIFT_TABLES)
+                .param("entries", entries.toArray(Long[]::new))
+                .param("sign", 1)
+                .update();
+    }
+
+    private void shift(Long[] entries, int sign) {
+        jdbc.sql(SHIFT).param("entries", entries).param("sign", sign).update();
+        jdbc.sql(SHIFT_TABLES).param("entries", entries).param("sign", sign).update();
     }
 
     /** Counts a table anew after a bulk change. */
@@ -85,7 +181,29 @@ public class CoverageService {
         return counts;
     }
 
-    private static final List<CellState> STATES = List.of(CellState.values());
+    /** Notes what is left to settle today; the last note of a day stays. */
+    @Transactional
+    public void noteDay() {
+        noteDay(LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
+    }
+
+    /** The same for a given day, for demo data with a past. */
+    @Transactional
+    public void noteDay(LocalDate day) {
+        jdbc.sql(NOTE_DAY).param("day", day).update();
+    }
+
+    /** What was left to settle, by day, from {@code from} on. */
+    @Transactional(readOnly = true)
+    public List<Left> days(LocalDate from) {
+        return jdbc.sql(DAYS)
+                .param("from", from)
+                .query((row, n) -> new Left(
+                        new Place(row.getLong("table_id"), row.getShort("language_id")),
+                        row.getObject("day", LocalDate.class),
+                        new Count(row.getInt("entries"), row.getLong("words"))))
+                .list();
+    }
 
     /**
      * Where something is counted.
@@ -102,4 +220,11 @@ public class CoverageService {
      * @param words number of source words in them
      */
     public record Count(int entries, long words) {}
+
+    /**
+     * What was left to settle at the end of a day.
+     *
+     * @param left entries and words not settled
+     */
+    public record Left(Place place, LocalDate day, Count left) {}
 }

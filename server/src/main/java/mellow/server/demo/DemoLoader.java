@@ -6,25 +6,35 @@ import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.cell.CellChanged;
 import mellow.server.cell.CellService;
+import mellow.server.coverage.CoverageService;
 import mellow.server.demo.Scenario.Answer;
 import mellow.server.demo.Scenario.Person;
+import mellow.server.demo.Scenario.Shaped;
 import mellow.server.demo.Scenario.Step;
+import mellow.server.entry.Description;
+import mellow.server.entry.EntryService;
 import mellow.server.intake.IntakeService;
 import mellow.server.people.Level;
 import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
+import mellow.server.product.ProductService;
 import mellow.server.run.RunService.Progress;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Plays the demo scenario: people, files taken in one after another as those people would, at times over the last two months. */
@@ -38,7 +48,14 @@ public class DemoLoader {
             where t.slug = :table and e.key = :key and l.tag = :language and e.removed_at is null
             """;
 
+    private static final TypeReference<List<Shaped>> SHAPED = new TypeReference<>() {};
+    private static final int FIRST_DAY = 1500;
+    private static final int LAST_SEEN = 60;
+
     private final IntakeService intakes;
+    private final EntryService entries;
+    private final ProductService products;
+    private final CoverageService coverage;
     private final CellService cells;
     private final PeopleService people;
     private final JdbcClient jdbc;
@@ -47,12 +64,18 @@ public class DemoLoader {
 
     DemoLoader(
             IntakeService intakes,
+            EntryService entries,
+            ProductService products,
+            CoverageService coverage,
             CellService cells,
             PeopleService people,
             JdbcClient jdbc,
             JsonMapper json,
             Clock clock) {
         this.intakes = intakes;
+        this.entries = entries;
+        this.products = products;
+        this.coverage = coverage;
         this.cells = cells;
         this.people = people;
         this.jdbc = jdbc;
@@ -94,10 +117,61 @@ public class DemoLoader {
                 tell.accept(step.file() + " into " + Objects.requireNonNullElse(step.table(), "") + " by " + step.by());
                 takeIn(step, at);
             }
+            if (step.shaped() != null) {
+                tell.accept(step.shaped() + " into " + step.table() + " by " + step.by());
+                shaped(scenario, step, at);
+            }
             for (Answer answer : step.answers()) {
                 answer(step, answer, at);
             }
+            coverage.noteDay(LocalDate.ofInstant(at, ZoneOffset.UTC));
         }
+        scenario.products().forEach(products::create);
+        // Everyone has been here before, so that there is news.
+        jdbc.sql("update person set created_at = :first, seen_at = :seen")
+                .param("first", now.minus(Duration.ofHours(FIRST_DAY)).atOffset(ZoneOffset.UTC))
+                .param("seen", now.minus(Duration.ofHours(LAST_SEEN)).atOffset(ZoneOffset.UTC))
+                .update();
+    }
+
+    /** Makes entries that no spreadsheet column can hold; each text is offered by its language's translator and settled by the step's person. */
+    private void shaped(Scenario scenario, Step step, Instant at) {
+        long person = person(step.by());
+        String slug = slug(step.table());
+        List<Shaped> entries = json.readValue(content(Objects.requireNonNull(step.shaped())), SHAPED);
+        for (Shaped entry : entries) {
+            Description said =
+                    new Description(entry.key(), "", entry.note(), "", entry.section(), 0, 0, List.of(), true);
+            long id = this.entries
+                    .create(person, slug, Shape.of(entry.shape()).orElseThrow(), said, entry.source(), null, at)
+                    .entries()
+                    .get(0);
+            entry.texts().forEach((language, forms) -> {
+                LanguageTag tag = new LanguageTag(language);
+                long translator =
+                        person(Objects.requireNonNull(scenario.translators().get(language), language));
+                Instant offered = at.plus(Duration.ofHours(2));
+                CellChanged done =
+                        cells.change(translator, id, tag, CellChange.forms(Action.PUT_FORWARD, 0, forms), offered);
+                cells.change(
+                        person,
+                        id,
+                        tag,
+                        CellChange.answer(
+                                Action.SETTLE,
+                                done.cell().version(),
+                                done.cell().offers().get(0).id(),
+                                null),
+                        offered.plus(Duration.ofHours(1)));
+            });
+        }
+    }
+
+    private String slug(String table) {
+        return jdbc.sql("select slug from ledger_table where name = :name")
+                .param("name", table)
+                .query(String.class)
+                .single();
     }
 
     private void takeIn(Step step, Instant at) {
@@ -121,10 +195,7 @@ public class DemoLoader {
     }
 
     private void answer(Step step, Answer answer, Instant at) {
-        String slug = jdbc.sql("select slug from ledger_table where name = :name")
-                .param("name", step.table())
-                .query(String.class)
-                .single();
+        String slug = slug(step.table());
         jdbc.sql(CELL)
                 .param("table", slug)
                 .param("key", answer.key())

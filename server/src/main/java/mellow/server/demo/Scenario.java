@@ -2,8 +2,10 @@ package mellow.server.demo;
 
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import mellow.core.merge.TextEffect.Arrival;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.product.ProductService;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -11,9 +13,30 @@ import org.jspecify.annotations.Nullable;
  *
  * @param password everybody's password
  * @param people who there is
+ * @param translators who offers texts of shaped entries, by language
  * @param steps what they did, in order
+ * @param products what uses the tables
  */
-record Scenario(String password, List<Person> people, List<Step> steps) {
+record Scenario(
+        String password,
+        List<Person> people,
+        Map<String, String> translators,
+        List<Step> steps,
+        List<ProductService.Definition> products) {
+
+    /**
+     * An entry that is not plain, with its texts.
+     *
+     * @param source its source by form
+     * @param texts its texts by language and form
+     */
+    record Shaped(
+            String key,
+            String section,
+            String shape,
+            String note,
+            TreeMap<String, String> source,
+            Map<String, TreeMap<String, String>> texts) {}
 
     /**
      * Someone made up.
@@ -32,6 +55,7 @@ record Scenario(String password, List<Person> people, List<Step> steps) {
      * @param by who, by sign-in
      * @param table the table's name; made when there is none
      * @param file a file they took in, null for none
+     * @param shaped a file of entries that are not plain, which they made, null for none
      * @param arrival how its texts arrived
      * @param settlesOwn languages in which reviewers may settle their own texts
      * @param answers changes of single cells, after the file
@@ -41,6 +65,7 @@ record Scenario(String password, List<Person> people, List<Step> steps) {
             String by,
             String table,
             @Nullable String file,
+            @Nullable String shaped,
             Arrival arrival,
             List<String> settlesOwn,
             List<Answer> answers) {

@@ -1,4 +1,4 @@
-/** Loads the demo data through the normal intake. Depends on intake, cell, table, people, language, common. */
+/** Loads the demo data through the normal intake. Depends on intake, entry, product, coverage, cell, table, people, language, common. */
 @NullMarked
 package mellow.server.demo;
 

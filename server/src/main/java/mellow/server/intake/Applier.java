@@ -16,6 +16,7 @@ import mellow.core.merge.TextEffect;
 import mellow.core.merge.TextEffect.Arrival;
 import mellow.core.text.WordCount;
 import mellow.server.common.CopyFile;
+import mellow.server.common.TextColumns;
 import mellow.server.intake.Comparison.Arriving;
 import mellow.server.record.RecordCell;
 import mellow.server.record.RecordEntry;
@@ -29,14 +30,14 @@ final class Applier implements Comparison.Listener, AutoCloseable {
 
     private static final String STAGE =
             """
-            create temporary table staged_source (entry_id bigint, source text, words int) on commit drop;
-            create temporary table staged_description (entry_id bigint, note text, reference text, section text, max_length int) on commit drop;
-            create temporary table staged_text (entry_id bigint, language_id smallint, text text, standing smallint, state smallint, based_on int) on commit drop;
+            create temporary table staged_source (entry_id bigint, source text, source_folded text, words int) on commit drop;
+            create temporary table staged_description (entry_id bigint, note text, note_folded text, reference text, section text, max_length int) on commit drop;
+            create temporary table staged_text (entry_id bigint, language_id smallint, text text, folded text, standing smallint, state smallint, based_on int) on commit drop;
             create temporary table staged_offer (entry_id bigint, language_id smallint, based_on int) on commit drop
             """;
     private static final String REWRITE =
             """
-            update entry e set source = s.source, words = s.words, source_revision = e.source_revision + 1,
+            update entry e set source = s.source, source_folded = s.source_folded, words = s.words, source_revision = e.source_revision + 1,
                 meaning_revision = case when ? then e.source_revision + 1 else e.meaning_revision end, version = e.version + 1, changed_at = ?
             from staged_source s where e.id = s.entry_id
             """;
@@ -48,12 +49,12 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             """;
     private static final String DESCRIBE =
             """
-            update entry e set note = s.note, reference = s.reference, section = s.section, max_length = s.max_length, version = e.version + 1, changed_at = ?
+            update entry e set note = s.note, note_folded = s.note_folded, reference = s.reference, section = s.section, max_length = s.max_length, version = e.version + 1, changed_at = ?
             from staged_description s where e.id = s.entry_id
             """;
     private static final String PUT =
             """
-            update cell c set text = s.text, standing = s.standing, state = s.state, based_on = s.based_on, text_at = c.version + 1, version = c.version + 1,
+            update cell c set text = s.text, forms = null, folded = s.folded, standing = s.standing, state = s.state, based_on = s.based_on, text_at = c.version + 1, version = c.version + 1,
                 origin = 'file', author_id = ?, changed_at = ?
             from staged_text s where c.entry_id = s.entry_id and c.language_id = s.language_id
             """;
@@ -82,9 +83,9 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private final Positions positions;
 
     private final CopyFile entries = new CopyFile(
-            "entry (id, table_id, position, key, context, source, note, reference, section, max_length, words, changed_at)");
+            "entry (id, table_id, position, key, context, source, source_folded, note, note_folded, reference, section, max_length, words, changed_at)");
     private final CopyFile cells = new CopyFile(
-            "cell (entry_id, language_id, text, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers)");
+            "cell (entry_id, language_id, text, folded, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers)");
     private final CopyFile offers =
             new CopyFile("offer (entry_id, language_id, author_id, text, based_on, opened_at, offered_time)");
     private final CopyFile story = new CopyFile(
@@ -92,10 +93,11 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private final CopyFile entryStory =
             new CopyFile("entry_story (entry_id, at, person_id, what, before, after, revision, intake_id)");
     private final CopyFile touched = new CopyFile("intake_entry (intake_id, entry_id)");
-    private final CopyFile sources = new CopyFile("staged_source (entry_id, source, words)");
+    private final CopyFile sources = new CopyFile("staged_source (entry_id, source, source_folded, words)");
     private final CopyFile descriptions =
-            new CopyFile("staged_description (entry_id, note, reference, section, max_length)");
-    private final CopyFile texts = new CopyFile("staged_text (entry_id, language_id, text, standing, state, based_on)");
+            new CopyFile("staged_description (entry_id, note, note_folded, reference, section, max_length)");
+    private final CopyFile texts =
+            new CopyFile("staged_text (entry_id, language_id, text, folded, standing, state, based_on)");
     private final CopyFile offered = new CopyFile("staged_offer (entry_id, language_id, based_on)");
     private final Describing describing;
 
@@ -163,7 +165,9 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 entry.key(),
                 entry.context(),
                 source,
+                TextColumns.foldedOrNull(source),
                 entry.note(),
+                TextColumns.foldedOrNull(entry.note()),
                 entry.reference(),
                 entry.section(),
                 entry.maxLength(),
@@ -189,7 +193,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
         }
         touch(entry);
         lastRewritten = entry.id();
-        sources.add(entry.id(), source, WordCount.of(source));
+        sources.add(entry.id(), source, TextColumns.foldedOrNull(source), WordCount.of(source));
         entryStory.add(
                 entry.id(), at, person, "source_rewritten", entry.source(), source, entry.revision() + 1, intake);
     }
@@ -205,9 +209,11 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             return;
         }
         touch(entry);
+        String note = describing.note() ? now.note() : entry.note();
         descriptions.add(
                 entry.id(),
-                describing.note() ? now.note() : entry.note(),
+                note,
+                TextColumns.foldedOrNull(note),
                 describing.reference() ? now.reference() : entry.reference(),
                 describing.section() ? now.section() : entry.section(),
                 describing.limit() ? now.maxLength() : entry.maxLength());
@@ -233,7 +239,14 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             offers.add(entry.id(), language, person, text.text(), basedOn, mine.version() + 1, at);
             tell(entry.id(), language, "offered", mine.text(), text.text(), mine.standing(), basedOn);
         } else {
-            texts.add(entry.id(), language, text.text(), standing(text).ordinal(), state.ordinal(), basedOn);
+            texts.add(
+                    entry.id(),
+                    language,
+                    text.text(),
+                    TextColumns.foldedOrNull(text.text()),
+                    standing(text).ordinal(),
+                    state.ordinal(),
+                    basedOn);
             tell(entry.id(), language, word(standing(text)), mine.text(), text.text(), standing(text), basedOn);
         }
     }
@@ -261,6 +274,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 entry,
                 language,
                 offer ? null : text.text(),
+                offer ? null : TextColumns.foldedOrNull(text.text()),
                 standing.ordinal(),
                 state.ordinal(),
                 offer ? 0 : basedOn,
@@ -313,6 +327,11 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             lastTouched = entry.id();
             touched.add(intake, entry.id());
         }
+    }
+
+    /** How many entries the file added or changed. */
+    int touchedEntries() {
+        return (int) touched.rows();
     }
 
     /** The record has been read, so the connection is free: the largest table is written while the rest is being decided. */

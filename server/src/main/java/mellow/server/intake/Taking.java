@@ -4,11 +4,15 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javax.sql.DataSource;
 import mellow.core.language.LanguageTag;
+import mellow.server.activity.ActivityService;
 import mellow.server.coverage.CoverageService;
+import mellow.server.live.LiveChange;
+import mellow.server.live.LiveService;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
@@ -27,6 +31,8 @@ class Taking {
     private final MasterFiles masters;
     private final TableService tables;
     private final CoverageService coverage;
+    private final ActivityService activity;
+    private final LiveService live;
     private final RecordReader records;
     private final DataSource database;
     private final JsonMapper json;
@@ -36,6 +42,8 @@ class Taking {
             MasterFiles masters,
             TableService tables,
             CoverageService coverage,
+            ActivityService activity,
+            LiveService live,
             RecordReader records,
             DataSource database,
             JsonMapper json) {
@@ -43,6 +51,8 @@ class Taking {
         this.masters = masters;
         this.tables = tables;
         this.coverage = coverage;
+        this.activity = activity;
+        this.live = live;
         this.records = records;
         this.database = database;
         this.json = json;
@@ -59,6 +69,7 @@ class Taking {
         tables.find(table).languages().forEach(kept -> numbers.put(kept.tag(), kept.number()));
         long steps = 2L * plan.file().size();
         Preview preview = plan.preview();
+        int touched;
         Connection connection = DataSourceUtils.getConnection(database);
         Applier.Order order = new Applier.Order(
                 table,
@@ -77,12 +88,15 @@ class Taking {
             applier.recordIsRead();
             comparison.rest(both);
             applier.send();
+            touched = applier.touchedEntries();
         } catch (SQLException failed) {
             throw new UncategorizedSQLException("take a file in", null, failed);
         } finally {
             DataSourceUtils.releaseConnection(connection, database);
         }
         coverage.recount(table);
+        activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_in", id, touched, at);
+        live.tell(new LiveChange(table, List.of(), List.of()));
         masters.keep(table, intake, plan.exact(), at);
         intake.applied(table, json.writeValueAsString(preview.reply(plan.file())), at);
         progress.at(steps, steps);

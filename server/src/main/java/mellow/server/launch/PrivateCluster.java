@@ -214,7 +214,7 @@ public final class PrivateCluster {
         }
     }
 
-    private boolean running() {
+    boolean running() {
         return run(asPostgres("pg_ctl", "-D", place.toString(), "status"), true) == 0;
     }
 

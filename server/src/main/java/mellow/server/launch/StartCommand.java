@@ -24,7 +24,7 @@ import picocli.CommandLine.Spec;
 @Command(name = "start", description = "Starts everything and prints where it is.", mixinStandardHelpOptions = true)
 final class StartCommand implements Runnable {
 
-    private static final String DATABASE_URL = "MELLOW_DATABASE_URL";
+    static final String DATABASE_URL = "MELLOW_DATABASE_URL";
     private static final int PASSWORD_BYTES = 9;
 
     @Option(names = "--port", description = "The port on 127.0.0.1 (default: 8080).", defaultValue = "8080")

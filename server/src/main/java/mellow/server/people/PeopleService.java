@@ -28,6 +28,13 @@ public class PeopleService {
             on conflict (person_id, language_id) do update set level = excluded.level
             """;
 
+    /** Someone who was away for an hour comes back to news; seen at most once a minute, so that looking costs nothing. */
+    private static final String HERE =
+            """
+            update person set last_here = case when seen_at < cast(:now as timestamptz) - interval '1 hour' then seen_at else coalesce(last_here, created_at) end, seen_at = :now
+            where id = :person and (seen_at is null or seen_at < cast(:now as timestamptz) - interval '1 minute')
+            """;
+
     private final PersonRepository people;
     private final LanguageService languages;
     private final JdbcClient jdbc;
@@ -100,6 +107,33 @@ public class PeopleService {
         boolean right =
                 passwords.matches(password, person.map(Person::passwordHash).orElse(NOBODYS_HASH));
         return person.filter(known -> right).map(PeopleService::signedIn);
+    }
+
+    /** Notes that the person is here. */
+    @Transactional
+    public void here(long person) {
+        jdbc.sql(HERE)
+                .param("now", clock.instant().atOffset(java.time.ZoneOffset.UTC))
+                .param("person", person)
+                .update();
+    }
+
+    /** Until when the person was here the last time before this one; when they were added if they never were. */
+    @Transactional(readOnly = true)
+    public java.time.Instant lastHere(long person) {
+        return jdbc.sql("select coalesce(last_here, created_at) from person where id = :person")
+                .param("person", person)
+                .query(java.sql.Timestamp.class)
+                .single()
+                .toInstant();
+    }
+
+    /** Names by number. */
+    @Transactional(readOnly = true)
+    public Map<Long, String> names() {
+        Map<Long, String> names = new HashMap<>();
+        people.findAll().forEach(person -> names.put(person.id(), person.name()));
+        return names;
     }
 
     /** Whether anybody can sign in yet. */

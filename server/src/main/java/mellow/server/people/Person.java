@@ -1,5 +1,6 @@
 package mellow.server.people;
 
+import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -22,6 +23,9 @@ class Person {
     private Instant createdAt = Instant.EPOCH;
     private @Nullable Instant endedAt;
 
+    @Column(insertable = false, updatable = false)
+    private @Nullable Instant seenAt;
+
     protected Person() {}
 
     Person(String signIn, String name, String passwordHash, boolean coordinator, Instant createdAt) {
@@ -34,6 +38,24 @@ class Person {
 
     long id() {
         return java.util.Objects.requireNonNull(id, "not saved yet");
+    }
+
+    void become(String newName, boolean newCoordinator) {
+        name = newName;
+        coordinator = newCoordinator;
+    }
+
+    void password(String hash) {
+        passwordHash = hash;
+    }
+
+    void end(@Nullable Instant at) {
+        endedAt = at;
+    }
+
+    @Nullable
+    Instant seenAt() {
+        return seenAt;
     }
 
     String name() {

@@ -34,7 +34,7 @@ class SecurityConfig {
                 .authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(
                                 DispatcherType.FORWARD, DispatcherType.ERROR, DispatcherType.ASYNC)
                         .permitAll()
-                        .requestMatchers("/api/session")
+                        .requestMatchers("/api/session", "/api/invitations/*")
                         .permitAll()
                         .requestMatchers("/api/**")
                         .authenticated()

@@ -6,19 +6,13 @@ import jakarta.servlet.http.HttpSession;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
-import java.util.List;
 import java.util.Locale;
 import java.util.TreeMap;
 import mellow.server.common.Refusal;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.security.core.authority.SimpleGrantedAuthority;
-import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
-import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
-import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CsrfToken;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -35,24 +29,21 @@ class SessionController {
 
     private final PeopleService people;
     private final AttemptLimit attempts;
-    private final SecurityContextRepository contexts;
-    private final SessionAuthenticationStrategy sessions;
+    private final Door door;
 
-    SessionController(
-            PeopleService people,
-            AttemptLimit attempts,
-            SecurityContextRepository contexts,
-            SessionAuthenticationStrategy sessions) {
+    SessionController(PeopleService people, AttemptLimit attempts, Door door) {
         this.people = people;
         this.attempts = attempts;
-        this.contexts = contexts;
-        this.sessions = sessions;
+        this.door = door;
     }
 
     /** Who is signed in, with their rights; {@code person} is null when nobody is. Also hands out the CSRF cookie. */
     @GetMapping
     SessionReply session(@AuthenticationPrincipal @Nullable SignedIn me, CsrfToken csrf) {
         csrf.getToken();
+        if (me != null) {
+            people.here(me.id());
+        }
         return new SessionReply(me == null ? null : person(me));
     }
 
@@ -65,13 +56,7 @@ class SessionController {
                 .orElseThrow(
                         () -> Refusal.unauthorized("wrong-sign-in", "This name and password do not belong together."));
         attempts.forgive(name, request.getRemoteAddr());
-        var authentication = UsernamePasswordAuthenticationToken.authenticated(
-                person, null, List.of(new SimpleGrantedAuthority("PERSON")));
-        sessions.onAuthentication(authentication, request, response);
-        SecurityContext context = SecurityContextHolder.createEmptyContext();
-        context.setAuthentication(authentication);
-        SecurityContextHolder.setContext(context);
-        contexts.saveContext(context, request, response);
+        door.enter(person, request, response);
         return new SessionReply(person(person));
     }
 

@@ -1,5 +1,6 @@
 package mellow.server.sheet;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Set;
 import mellow.core.cell.CellState;
@@ -7,21 +8,31 @@ import mellow.core.language.LanguageTag;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What one is looking at.
+ * What one is looking at: the one object behind the sentence on screen, the query string and the SQL. Conditions hold together.
  *
- * @param table the table's name in addresses
+ * @param tables names of tables in addresses, in order; all tables when empty and no product is named
+ * @param product the product whose tables are meant, null for none
  * @param languages the languages shown
  * @param only show an entry when its cell in one of these languages is in one of these states; all entries when empty
  * @param order how entries are ordered
- * @param words show only entries with these words in key, source or a shown text; null for all
+ * @param words show only entries with these words in key, source, note or a shown text; null for all
+ * @param section show only this section; null for all
+ * @param tag show only entries with this tag; null for all
+ * @param person show only entries whose cell this person changed last or has an open offer in; null for all
+ * @param since show only entries that changed, themselves or in a shown language, at or after this; null for all
  * @param intake show only entries that this intake touched; null for all
  */
 record Scope(
-        String table,
+        List<String> tables,
+        @Nullable String product,
         List<LanguageTag> languages,
         Set<CellState> only,
         Order order,
         @Nullable String words,
+        @Nullable String section,
+        @Nullable String tag,
+        @Nullable Long person,
+        @Nullable Instant since,
         @Nullable Long intake) {
 
     enum Order {

@@ -1,5 +1,6 @@
 package mellow.server.sheet;
 
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
@@ -14,14 +15,11 @@ import mellow.server.sheet.SheetService.RowReply;
 import mellow.server.sheet.SheetService.ScopeReply;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
-import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The ledger spread: which entries a scope holds, and the rows of any of them. */
 @RestController
-@RequestMapping("/api/tables/{table}")
 class SheetController {
 
     private final SheetService sheet;
@@ -33,24 +31,37 @@ class SheetController {
     }
 
     /** Opens a scope: numbers of its entries in order. */
-    @GetMapping("/scope")
+    @GetMapping("/api/scope")
     ScopeReply open(
-            @PathVariable String table,
+            @RequestParam(defaultValue = "") List<String> table,
+            @RequestParam(required = false) @Nullable String product,
             @RequestParam(defaultValue = "") List<String> in,
             @RequestParam(defaultValue = "") List<String> only,
             @RequestParam(defaultValue = "section") String by,
             @RequestParam(required = false) @Nullable String words,
+            @RequestParam(required = false) @Nullable String section,
+            @RequestParam(required = false) @Nullable String tag,
+            @RequestParam(required = false) @Nullable Long person,
+            @RequestParam(required = false) @Nullable Instant since,
             @RequestParam(required = false) @Nullable Long intake) {
-        return sheet.open(new Scope(table, languages.parse(in), states(only), order(by), words, intake));
+        return sheet.open(new Scope(
+                table,
+                product,
+                languages.parse(in),
+                states(only),
+                order(by),
+                words,
+                section,
+                tag,
+                person,
+                since,
+                intake));
     }
 
     /** The rows of some entries, at most 200. */
-    @GetMapping("/rows")
-    List<RowReply> rows(
-            @PathVariable String table,
-            @RequestParam List<Long> ids,
-            @RequestParam(defaultValue = "") List<String> in) {
-        return sheet.rows(table, ids, languages.parse(in));
+    @GetMapping("/api/rows")
+    List<RowReply> rows(@RequestParam List<Long> ids, @RequestParam(defaultValue = "") List<String> in) {
+        return sheet.rows(ids, languages.parse(in));
     }
 
     private static Set<CellState> states(List<String> words) {

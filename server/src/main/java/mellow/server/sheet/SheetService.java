@@ -3,21 +3,27 @@ package mellow.server.sheet;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import mellow.core.cell.CellState;
+import java.util.Set;
+import java.util.TreeSet;
 import mellow.core.language.LanguageTag;
 import mellow.server.cell.CellReader;
 import mellow.server.cell.CellView;
 import mellow.server.common.Refusal;
+import mellow.server.common.TextColumns;
+import mellow.server.language.LanguageService;
+import mellow.server.product.ProductService;
 import mellow.server.sheet.Scope.Order;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
+import mellow.server.table.TableService.Listed;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.JdbcTemplate;
-import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -31,20 +37,10 @@ class SheetService {
     static final int LARGEST_PAGE = 200;
 
     private static final int FETCH = 20_000;
-    private static final String IN_TABLE =
-            "select e.id, e.section from entry e where e.table_id = :table and e.removed_at is null";
-    private static final String IN_STATES =
-            " and e.translatable and (exists (select 1 from cell c where c.entry_id = e.id and c.language_id = any(:languages) and c.state = any(:states))";
-    private static final String OR_UNTRANSLATED =
-            " or (select count(*) from cell c where c.entry_id = e.id and c.language_id = any(:languages) and c.state <> 5) < :shown";
-    private static final String WITH_WORDS =
+    private static final String ROWS =
             """
-             and (e.key ilike :words or e.source ilike :words
-                  or exists (select 1 from cell c where c.entry_id = e.id and c.language_id = any(:languages) and c.text ilike :words))
+            select e.*, t.slug from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null where e.id = any(:ids)
             """;
-    private static final String FROM_INTAKE =
-            " and e.id in (select entry_id from intake_entry where intake_id = :intake)";
-    private static final String ROWS = "select * from entry where table_id = :table and id = any(:ids)";
     private static final String REWRITTEN =
             """
             select distinct on (entry_id) entry_id, before, at from entry_story
@@ -52,12 +48,22 @@ class SheetService {
             """;
 
     private final TableService tables;
+    private final ProductService products;
+    private final LanguageService languages;
     private final CellReader cells;
     private final JdbcClient jdbc;
     private final NamedParameterJdbcTemplate streaming;
 
-    SheetService(TableService tables, CellReader cells, JdbcClient jdbc, javax.sql.DataSource database) {
+    SheetService(
+            TableService tables,
+            ProductService products,
+            LanguageService languages,
+            CellReader cells,
+            JdbcClient jdbc,
+            javax.sql.DataSource database) {
         this.tables = tables;
+        this.products = products;
+        this.languages = languages;
         this.cells = cells;
         this.jdbc = jdbc;
         JdbcTemplate template = new JdbcTemplate(database);
@@ -68,76 +74,55 @@ class SheetService {
     /** The entries in {@code scope}, in order. */
     @Transactional(readOnly = true)
     public ScopeReply open(Scope scope) {
-        TableInfo table = tables.find(scope.table());
-        Short[] languages =
-                shown(table, scope.languages()).stream().map(Kept::number).toArray(Short[]::new);
-        MapSqlParameterSource params = new MapSqlParameterSource("table", table.id()).addValue("languages", languages);
-        StringBuilder sql = new StringBuilder(IN_TABLE);
-        if (!scope.only().isEmpty() && languages.length > 0) {
-            sql.append(IN_STATES);
-            params.addValue(
-                    "states",
-                    scope.only().stream().map(state -> (short) state.ordinal()).toArray(Short[]::new));
-            if (scope.only().contains(CellState.UNTRANSLATED)) {
-                sql.append(OR_UNTRANSLATED);
-                params.addValue("shown", languages.length);
-            }
-            sql.append(')');
-        }
-        if (scope.words() != null && !scope.words().isBlank()) {
-            sql.append(WITH_WORDS);
-            params.addValue(
-                    "words",
-                    "%"
-                            + scope.words()
-                                    .strip()
-                                    .replace("\\", "\\\\")
-                                    .replace("%", "\\%")
-                                    .replace("_", "\\_") + "%");
-        }
-        if (scope.intake() != null) {
-            sql.append(FROM_INTAKE);
-            params.addValue("intake", scope.intake());
-        }
-        sql.append(scope.order() == Order.KEY ? " order by e.key, e.context" : " order by e.position");
-        Entries entries = new Entries(scope.order() == Order.SECTION);
-        streaming.query(sql.toString(), params, (org.springframework.jdbc.core.RowCallbackHandler)
-                row -> entries.add(row.getLong(1), row.getString(2)));
+        List<TableInfo> in = tablesOf(scope);
+        Set<Short> shown = shown(in, scope.languages());
+        ScopeSql query = new ScopeSql(scope, in, shown);
+        Map<Long, String> slugs = new HashMap<>();
+        in.forEach(table -> slugs.put(table.id(), table.slug()));
+        Entries entries = new Entries(scope.order() == Order.SECTION, slugs);
+        streaming.query(query.sql(), query.params(), (RowCallbackHandler)
+                row -> entries.add(row.getLong(1), row.getString(2), row.getLong(3)));
         return new ScopeReply(entries.deltas, entries.sections);
     }
 
     /** The rows of {@code ids} in the order asked for; entries that are gone meanwhile are absent. */
     @Transactional(readOnly = true)
-    public List<RowReply> rows(String slug, List<Long> ids, List<LanguageTag> languages) {
+    public List<RowReply> rows(List<Long> ids, List<LanguageTag> in) {
         if (ids.size() > LARGEST_PAGE) {
             throw Refusal.unacceptable(
                     "page-too-large",
                     "At most " + LARGEST_PAGE + " rows can be asked for at once.",
                     Map.of("field", "ids"));
         }
-        TableInfo table = tables.find(slug);
-        Map<Long, List<CellView>> views = cells.read(
-                ids, shown(table, languages).stream().map(Kept::number).toList());
+        Map<Long, List<CellView>> views =
+                cells.read(ids, in.stream().map(languages::number).toList());
         Map<Long, String> rewritten = new HashMap<>();
         Long[] idArray = ids.toArray(Long[]::new);
         jdbc.sql(REWRITTEN).param("ids", idArray).query(row -> {
             rewritten.put(row.getLong("entry_id"), row.getString("before"));
         });
         List<RowReply> rows = jdbc.sql(ROWS)
-                .param("table", table.id())
                 .param("ids", idArray)
                 .query((row, n) -> new RowReply(
                         row.getLong("id"),
+                        row.getString("slug"),
                         row.getString("key"),
                         row.getString("context"),
+                        row.getString("shape"),
                         row.getString("source"),
+                        TextColumns.shown(row.getString("source_forms")),
                         row.getString("note"),
                         row.getString("reference"),
                         row.getString("section"),
                         row.getInt("max_length"),
+                        row.getInt("max_lines"),
+                        List.of((String[]) row.getArray("tags").getArray()),
+                        row.getBoolean("translatable"),
+                        row.getObject("picture_id", Long.class),
                         row.getInt("source_revision"),
                         row.getInt("meaning_revision"),
                         rewritten.get(row.getLong("id")),
+                        row.getInt("version"),
                         row.getTimestamp("removed_at") != null,
                         views.getOrDefault(row.getLong("id"), List.of())))
                 .list();
@@ -148,12 +133,47 @@ class SheetService {
                 .toList();
     }
 
-    private static List<Kept> shown(TableInfo table, List<LanguageTag> languages) {
-        return languages.stream()
-                .map(tag -> table.language(tag)
-                        .orElseThrow(() -> Refusal.unacceptable(
-                                "language-not-kept", "The table " + table.name() + " is not kept in " + tag + ".")))
+    private List<TableInfo> tablesOf(Scope scope) {
+        Set<String> wanted = new LinkedHashSet<>(scope.tables());
+        if (scope.product() != null) {
+            products.find(scope.product()).tables().forEach(table -> wanted.add(table.slug()));
+        }
+        if (wanted.size() == 1) {
+            return List.of(tables.find(wanted.iterator().next()));
+        }
+        Map<String, TableInfo> known = new java.util.LinkedHashMap<>();
+        for (Listed listed : tables.all()) {
+            known.put(listed.table().slug(), listed.table());
+        }
+        if (wanted.isEmpty() && scope.product() == null) {
+            return List.copyOf(known.values());
+        }
+        return wanted.stream()
+                .map(slug -> {
+                    TableInfo table = known.get(slug);
+                    if (table == null) {
+                        throw Refusal.notFound("no-such-table", "There is no table \u201c" + slug + "\u201d.");
+                    }
+                    return table;
+                })
                 .toList();
+    }
+
+    /** The numbers of the languages asked for; each has to be one that a table of the scope is kept in. */
+    private static Set<Short> shown(List<TableInfo> in, List<LanguageTag> asked) {
+        Set<Short> numbers = new TreeSet<>();
+        for (LanguageTag tag : asked) {
+            Short number = in.stream()
+                    .flatMap(table -> table.language(tag).stream())
+                    .map(Kept::number)
+                    .findFirst()
+                    .orElseThrow(() -> Refusal.unacceptable(
+                            "language-not-kept",
+                            (in.size() == 1 ? "The table " + in.get(0).name() + " is" : "These tables are")
+                                    + " not kept in " + tag + "."));
+            numbers.add(number);
+        }
+        return numbers;
     }
 
     /** Collects numbers as differences and sections as runs, while rows stream by. */
@@ -161,17 +181,21 @@ class SheetService {
         private final List<Long> deltas = new ArrayList<>();
         private final List<SectionReply> sections = new ArrayList<>();
         private final boolean withSections;
+        private final Map<Long, String> slugs;
         private long last;
+        private long table = -1;
         private @Nullable String section;
 
-        Entries(boolean withSections) {
+        Entries(boolean withSections, Map<Long, String> slugs) {
             this.withSections = withSections;
+            this.slugs = slugs;
         }
 
-        void add(long id, String inSection) {
-            if (withSections && !inSection.equals(section)) {
-                sections.add(new SectionReply(inSection, deltas.size()));
+        void add(long id, String inSection, long inTable) {
+            if (withSections && (inTable != table || !inSection.equals(section))) {
+                sections.add(new SectionReply(inSection, deltas.size(), Objects.requireNonNull(slugs.get(inTable))));
                 section = inSection;
+                table = inTable;
             }
             deltas.add(id - last);
             last = id;
@@ -191,27 +215,40 @@ class SheetService {
      *
      * @param name its name, empty for none
      * @param at index of its first entry in the scope, 0-based
+     * @param table the table's name in addresses
      */
-    record SectionReply(String name, int at) {}
+    record SectionReply(String name, int at, String table) {}
 
     /**
      * A row of the sheet.
      *
+     * @param table the table's name in addresses
+     * @param shape plain, plural, states or asset
+     * @param sourceForms the source by form, null for a plain one
      * @param sourceBefore the source before it was last rewritten, null when it never was
+     * @param version the entry's version, to be sent back with a change of it
      * @param cells the cells in the languages asked for; untouched ones are absent
      */
     record RowReply(
             long id,
+            String table,
             String key,
             String context,
+            String shape,
             String source,
+            @Nullable Map<String, String> sourceForms,
             String note,
             String reference,
             String section,
             int maxLength,
+            int maxLines,
+            List<String> tags,
+            boolean translatable,
+            @Nullable Long picture,
             int sourceRevision,
             int meaningRevision,
             @Nullable String sourceBefore,
+            int version,
             boolean removed,
             List<CellView> cells) {}
 }

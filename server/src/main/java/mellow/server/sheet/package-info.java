@@ -1,4 +1,4 @@
-/** What the ledger spread reads: scopes and pages of rows. Depends on table, cell, language, people, common. */
+/** What the ledger spread reads: scopes and pages of rows. Depends on product, table, cell, language, people, common. */
 @NullMarked
 package mellow.server.sheet;
 

@@ -24,6 +24,7 @@ class LedgerTable {
     private int entries;
     private long words;
     private Instant createdAt = Instant.EPOCH;
+    private @Nullable Instant removedAt;
 
     @Version
     private int version;
@@ -47,6 +48,27 @@ class LedgerTable {
 
     String name() {
         return name;
+    }
+
+    void rename(String newName) {
+        name = newName;
+    }
+
+    boolean removed() {
+        return removedAt != null;
+    }
+
+    @Nullable
+    Instant removedAt() {
+        return removedAt;
+    }
+
+    void remove(Instant at) {
+        removedAt = at;
+    }
+
+    void putBack() {
+        removedAt = null;
     }
 
     short sourceLanguage() {

@@ -10,6 +10,8 @@ import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
+import mellow.server.live.LiveChange;
+import mellow.server.live.LiveService;
 import mellow.server.table.TableInfo.Kept;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -22,25 +24,31 @@ public class TableService {
 
     private static final int LONGEST_NAME = 120;
     private static final String LANGUAGES =
-            "select table_id, language_id, settles_own from table_language order by table_id, position";
+            "select table_id, language_id, settles_own from table_language where archived_at is null order by table_id, position";
     private static final String LANGUAGES_OF =
-            "select table_id, language_id, settles_own from table_language where table_id = :table order by position";
+            "select table_id, language_id, settles_own from table_language where table_id = :table and archived_at is null order by position";
     private static final String ADD_LANGUAGE =
             """
             insert into table_language (table_id, language_id, position, settles_own)
             select :table, :language, coalesce(max(position), 0) + 1, :own from table_language where table_id = :table
-            on conflict do nothing
+            on conflict (table_id, language_id) do update set archived_at = null where table_language.archived_at is not null
             """;
+    private static final String ARCHIVE =
+            "update table_language set archived_at = :at where table_id = :table and archived_at is null and not language_id = any(:kept)";
+    private static final String PLACE =
+            "update table_language set position = :position, settles_own = :own where table_id = :table and language_id = :language";
 
     private final TableRepository tables;
     private final LanguageService languages;
     private final JdbcClient jdbc;
+    private final LiveService live;
     private final Clock clock;
 
-    TableService(TableRepository tables, LanguageService languages, JdbcClient jdbc, Clock clock) {
+    TableService(TableRepository tables, LanguageService languages, JdbcClient jdbc, LiveService live, Clock clock) {
         this.tables = tables;
         this.languages = languages;
         this.jdbc = jdbc;
+        this.live = live;
         this.clock = clock;
     }
 
@@ -53,20 +61,10 @@ public class TableService {
      */
     @Transactional
     public TableInfo create(String name, LanguageTag source, List<LanguageTag> kept, boolean settlesOwn) {
-        String shown = name.strip();
-        if (shown.isEmpty() || shown.length() > LONGEST_NAME) {
-            throw Refusal.unacceptable(
-                    "bad-name",
-                    "A table needs a name of 1 to " + LONGEST_NAME + " characters.",
-                    Map.of("field", "name"));
-        }
+        String shown = checked(name);
         String slug = slug(shown);
-        if (tables.findBySlug(slug).isPresent()) {
-            throw Refusal.conflict(
-                    "name-taken",
-                    "There is a table called \u201c" + shown
-                            + "\u201d already; choose another name, or take the file into that table.",
-                    Map.of("field", "name"));
+        if (tables.findBySlug(slug).isPresent() || tables.findByName(shown).isPresent()) {
+            throw nameTaken(shown);
         }
         LedgerTable table =
                 tables.saveAndFlush(new LedgerTable(slug, shown, languages.number(source), clock.instant()));
@@ -87,19 +85,126 @@ public class TableService {
         }
     }
 
+    private static String checked(String name) {
+        String shown = name.strip();
+        if (shown.isEmpty() || shown.length() > LONGEST_NAME) {
+            throw Refusal.unacceptable(
+                    "bad-name",
+                    "A table needs a name of 1 to " + LONGEST_NAME + " characters.",
+                    Map.of("field", "name"));
+        }
+        return shown;
+    }
+
+    private static Refusal nameTaken(String shown) {
+        return Refusal.conflict(
+                "name-taken",
+                "There is a table called \u201c" + shown
+                        + "\u201d already; choose another name, or take the file into that table.",
+                Map.of("field", "name"));
+    }
+
+    /**
+     * Changes a table's name and languages. A language that is left out is archived: its texts stay in the record and come back with it.
+     *
+     * @param version the version that was seen
+     * @param kept the languages in order; {@code number} is not looked at
+     */
+    @Transactional
+    public TableInfo edit(String slug, int version, String name, List<Kept> kept) {
+        LedgerTable table = bySlug(slug);
+        if (table.version() != version) {
+            throw Refusal.conflict(
+                    "table-moved-on", "Someone changed this table meanwhile; look at it again.", Map.of());
+        }
+        String shown = checked(name);
+        tables.findByName(shown).filter(other -> other.id() != table.id()).ifPresent(other -> {
+            throw nameTaken(shown);
+        });
+        short source = table.sourceLanguage();
+        if (kept.stream().anyMatch(one -> languages.number(one.tag()) == source)) {
+            throw Refusal.unacceptable(
+                    "source-language",
+                    "The source language of a table is not one that it is translated into.",
+                    Map.of("field", "languages"));
+        }
+        holdAlone(table.id());
+        table.rename(shown);
+        Short[] numbers = kept.stream().map(one -> languages.number(one.tag())).toArray(Short[]::new);
+        jdbc.sql(ARCHIVE)
+                .param("at", clock.instant().atOffset(java.time.ZoneOffset.UTC))
+                .param("table", table.id())
+                .param("kept", numbers)
+                .update();
+        addLanguages(table.id(), kept.stream().map(Kept::tag).toList(), false);
+        int position = 1;
+        for (Kept one : kept) {
+            jdbc.sql(PLACE)
+                    .param("position", position++)
+                    .param("own", one.settlesOwn())
+                    .param("table", table.id())
+                    .param("language", languages.number(one.tag()))
+                    .update();
+        }
+        tables.flush();
+        live.tell(new LiveChange(table.id(), List.of(), List.of()));
+        return info(table, languagesOf(table.id()));
+    }
+
+    /** Takes a table out of sight; it keeps everything and can be put back. */
+    @Transactional
+    public void remove(String slug) {
+        LedgerTable table = bySlug(slug);
+        holdAlone(table.id());
+        table.remove(clock.instant());
+        live.tell(new LiveChange(table.id(), List.of(), List.of()));
+    }
+
+    /** Puts a removed table back. */
+    @Transactional
+    public TableInfo putBack(long id) {
+        LedgerTable table = tables.findById(id)
+                .filter(LedgerTable::removed)
+                .orElseThrow(() -> Refusal.notFound("no-such-table", "No removed table has this number."));
+        if (tables.findBySlug(table.slug()).isPresent()
+                || tables.findByName(table.name()).isPresent()) {
+            throw Refusal.conflict(
+                    "name-taken",
+                    "Another table is called \u201c" + table.name() + "\u201d now; rename that one first.",
+                    Map.of());
+        }
+        table.putBack();
+        live.tell(new LiveChange(id, List.of(), List.of()));
+        return info(table, languagesOf(id));
+    }
+
+    /** Removed tables, the last one first. */
+    @Transactional(readOnly = true)
+    public List<Removed> removed() {
+        return tables.findByRemovedAtNotNullOrderByRemovedAtDesc().stream()
+                .map(table -> new Removed(
+                        table.id(), table.name(), table.entries(), java.util.Objects.requireNonNull(table.removedAt())))
+                .toList();
+    }
+
+    private LedgerTable bySlug(String slug) {
+        return tables.findBySlug(slug)
+                .orElseThrow(() -> Refusal.notFound("no-such-table", "There is no table \u201c" + slug + "\u201d."));
+    }
+
     /** The table with that name in addresses. */
     @Transactional(readOnly = true)
     public TableInfo find(String slug) {
-        LedgerTable table = tables.findBySlug(slug)
-                .orElseThrow(() -> Refusal.notFound("no-such-table", "There is no table \u201c" + slug + "\u201d."));
+        LedgerTable table = bySlug(slug);
         return info(table, languagesOf(table.id()));
     }
 
     /** The table with that number. */
     @Transactional(readOnly = true)
     public TableInfo find(long id) {
-        LedgerTable table =
-                tables.findById(id).orElseThrow(() -> Refusal.notFound("no-such-table", "This table does not exist."));
+        LedgerTable table = tables.findById(id)
+                .filter(found -> !found.removed())
+                .orElseThrow(() -> Refusal.notFound("no-such-table", "This table does not exist any more."));
         return info(table, languagesOf(id));
     }
 
@@ -111,10 +216,13 @@ public class TableService {
             kept.computeIfAbsent(row.getLong("table_id"), t -> new ArrayList<>())
                     .add(kept(row.getShort("language_id"), row.getBoolean("settles_own")));
         });
-        return tables.findAll().stream()
+        return tables.findByRemovedAtNullOrderByNameAsc().stream()
                 .sorted(java.util.Comparator.comparing(LedgerTable::name, String.CASE_INSENSITIVE_ORDER))
                 .map(table -> new Listed(
-                        info(table, kept.getOrDefault(table.id(), List.of())), table.entries(), table.words()))
+                        info(table, kept.getOrDefault(table.id(), List.of())),
+                        table.entries(),
+                        table.words(),
+                        table.version()))
                 .toList();
     }
 
@@ -154,7 +262,8 @@ public class TableService {
         return new TableInfo(table.id(), table.slug(), table.name(), languages.tag(table.sourceLanguage()), kept);
     }
 
-    static String slug(String name) {
+    /** The name in addresses that a name of people becomes. */
+    public static String slug(String name) {
         String plain = Normalizer.normalize(name, Normalizer.Form.NFD)
                 .replaceAll("\\p{M}|['\u2019]", "")
                 .toLowerCase(Locale.ROOT);
@@ -168,6 +277,10 @@ public class TableService {
      * @param table the table
      * @param entries entries to translate
      * @param words source words in them
+     * @param version to be sent back with a change of the table
      */
-    public record Listed(TableInfo table, int entries, long words) {}
+    public record Listed(TableInfo table, int entries, long words, int version) {}
+
+    /** A removed table. */
+    public record Removed(long id, String name, int entries, java.time.Instant removedAt) {}
 }

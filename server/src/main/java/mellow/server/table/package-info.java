@@ -1,4 +1,4 @@
-/** Tables and the languages they are kept in. Depends on language, people, common. */
+/** Tables and the languages they are kept in. Depends on language, people, coverage, live, common. */
 @NullMarked
 package mellow.server.table;
 

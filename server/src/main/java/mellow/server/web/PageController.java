@@ -31,7 +31,19 @@ class PageController {
                 : "<!doctype html><title>Mellow Ledger</title>The web client is not built.";
     }
 
-    @GetMapping({"/", "/index.html", "/sign-in", "/ledger", "/intake", "/intake/{id}"})
+    @GetMapping({
+        "/",
+        "/index.html",
+        "/sign-in",
+        "/ledger",
+        "/intake",
+        "/intake/{id}",
+        "/board",
+        "/people",
+        "/products",
+        "/tables/{slug}",
+        "/invitation/{token}"
+    })
     ResponseEntity<String> page() {
         byte[] bytes = new byte[NONCE_BYTES];
         random.nextBytes(bytes);

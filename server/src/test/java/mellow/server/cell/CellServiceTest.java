@@ -68,7 +68,7 @@ class CellServiceTest extends ServerTest {
                         null));
         assertThat(settled.state()).isEqualTo("settled");
         assertThat(settled.text()).isEqualTo("Rampe unten");
-        assertThat(ledger.wrongCounters()).isZero();
+        assertThat(ledger.differences()).isZero();
     }
 
     @Test
@@ -85,7 +85,7 @@ class CellServiceTest extends ServerTest {
                         "Say Klappe."));
         assertThat(returned.state()).isEqualTo("returned");
         assertThat(returned.returned()).isEqualTo("Say Klappe.");
-        assertThat(ledger.wrongCounters()).isZero();
+        assertThat(ledger.differences()).isZero();
     }
 
     @Test
@@ -148,7 +148,7 @@ class CellServiceTest extends ServerTest {
         together.shutdown();
         assertThat(won).isEqualTo(1);
         assertThat(cells.story(ledger.entry("down"), new LanguageTag("de"))).hasSize(1);
-        assertThat(ledger.wrongCounters()).isZero();
+        assertThat(ledger.differences()).isZero();
     }
 
     @Test
@@ -176,7 +176,7 @@ class CellServiceTest extends ServerTest {
         assertThat(back.text()).isEqualTo("Rampe oben");
         assertThat(back.state()).isEqualTo("settled");
         assertThat(back.version()).isEqualTo(4);
-        assertThat(ledger.wrongCounters()).isZero();
+        assertThat(ledger.differences()).isZero();
     }
 
     @Test

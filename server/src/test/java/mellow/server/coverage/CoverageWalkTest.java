@@ -73,7 +73,7 @@ class CoverageWalkTest extends ServerTest {
             } catch (Refusal refused) {
                 assertThat(refused.code()).isNotEqualTo("cell-moved-on");
             }
-            assertThat(ledger.wrongCounters()).as("after %s of %s", action, key).isZero();
+            assertThat(ledger.differences()).as("after %s of %s", action, key).isZero();
         }
         assertThat(changed).isGreaterThan(30);
         assertThat(

@@ -37,7 +37,7 @@ class DemoTest extends ServerTest {
         assertThat(ledger.ask(Integer.class, "select count(*) from person where password_hash not like '$2%'"))
                 .isZero();
 
-        assertThat(ledger.wrongCounters()).isZero();
+        assertThat(ledger.differences()).isZero();
         assertThat(ledger.ask(
                         Integer.class,
                         "select count(*) from cell c left join entry e on e.id = c.entry_id where e.id is null"))

@@ -8,6 +8,7 @@ import mellow.core.cell.CellState;
 import mellow.core.merge.TextEffect.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.people.Level;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -15,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.http.HttpMethod;
 import tools.jackson.databind.JsonNode;
 
 class SheetServiceTest extends ServerTest {
@@ -35,7 +37,7 @@ class SheetServiceTest extends ServerTest {
     }
 
     private List<String> keys(String query) throws Exception {
-        JsonNode scope = http.get(mara, "/api/tables/ramp-panel/scope?" + query).body();
+        JsonNode scope = http.get(mara, "/api/scope?table=ramp-panel&" + query).body();
         List<String> ids = new ArrayList<>();
         long id = 0;
         for (JsonNode delta : scope.path("deltas")) {
@@ -43,7 +45,7 @@ class SheetServiceTest extends ServerTest {
             ids.add(Long.toString(id));
         }
         List<String> keys = new ArrayList<>();
-        http.get(mara, "/api/tables/ramp-panel/rows?in=de&ids=" + String.join(",", ids))
+        http.get(mara, "/api/rows?in=de&ids=" + String.join(",", ids))
                 .body()
                 .forEach(row -> keys.add(row.path("key").asString()));
         return keys;
@@ -64,6 +66,9 @@ class SheetServiceTest extends ServerTest {
                 "in=de&words=100%25|mid",
                 "in=de&words=half_way|mid",
                 "in=de&words=half-way|''",
+                "in=de&words=rampé|up down",
+                "in=fi&words=ylhaalla|up",
+                "in=de&section=Stern|mid",
                 "in=de&only=stale|''"
             })
     void holdsWhatTheSentenceSays(String query, String expected) throws Exception {
@@ -71,11 +76,45 @@ class SheetServiceTest extends ServerTest {
     }
 
     @Test
+    void severalTablesFollowEachOtherAndAProductIsItsTables() throws Exception {
+        ledger.takeIn(mara, "Alarms", "key,en,de\nfire,Fire,\n", Arrival.SETTLED);
+        assertThat(keys("table=alarms&in=de")).containsExactly("up", "down", "mid", "zero", "fire");
+        assertThat(keys("table=alarms&in=de,fi&only=untranslated")).containsExactly("down", "mid", "fire");
+        http.json(
+                mara,
+                HttpMethod.POST,
+                "/api/products",
+                "{\"version\":0,\"name\":\"Bridge\",\"kind\":\"panel\",\"tables\":[\"alarms\",\"ramp-panel\"],\"languages\":[]}");
+        JsonNode scope = http.get(mara, "/api/scope?product=bridge&in=de").body();
+        assertThat(scope.path("deltas").size()).isEqualTo(5);
+        assertThat(scope.path("sections").get(0).path("table").asString()).isEqualTo("alarms");
+        assertThat(http.get(mara, "/api/scope?in=de").body().path("deltas").size())
+                .isEqualTo(5);
+    }
+
+    @Test
+    void findsByTagPersonAndTime() throws Exception {
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
+        ledger.change(lina, "mid", "de", CellChange.text(Action.PUT_FORWARD, 0, "Halb"));
+        assertThat(keys("in=de&person=" + lina)).containsExactly("mid");
+        assertThat(keys("in=fi&person=" + lina)).isEmpty();
+        assertThat(keys("in=de&since=2999-01-01T00:00:00Z")).isEmpty();
+        assertThat(keys("in=de&since=2000-01-01T00:00:00Z")).hasSize(4);
+        http.json(
+                mara,
+                HttpMethod.POST,
+                "/api/entries/description",
+                "{\"entries\":[" + ledger.entry("zero") + "],\"addTags\":[\"figures\"]}");
+        assertThat(keys("in=de&tag=figures")).containsExactly("zero");
+    }
+
+    @Test
     void tellsWhereSectionsBegin() throws Exception {
         JsonNode sections =
-                http.get(mara, "/api/tables/ramp-panel/scope?in=de").body().path("sections");
+                http.get(mara, "/api/scope?table=ramp-panel&in=de").body().path("sections");
         assertThat(sections.toString())
-                .isEqualTo("[{\"name\":\"Bow\",\"at\":0},{\"name\":\"Stern\",\"at\":2},{\"name\":\"Bow\",\"at\":3}]");
+                .isEqualTo(
+                        "[{\"name\":\"Bow\",\"at\":0,\"table\":\"ramp-panel\"},{\"name\":\"Stern\",\"at\":2,\"table\":\"ramp-panel\"},{\"name\":\"Bow\",\"at\":3,\"table\":\"ramp-panel\"}]");
     }
 
     @Test
@@ -104,11 +143,11 @@ class SheetServiceTest extends ServerTest {
 
     @ParameterizedTest
     @CsvSource({
-        "/api/tables/nowhere/scope, 404, no-such-table",
-        "/api/tables/ramp-panel/scope?in=ja, 422, language-not-kept",
-        "/api/tables/ramp-panel/scope?in=xx-klingon, 422, unknown-language",
-        "/api/tables/ramp-panel/scope?only=green, 422, unknown-state",
-        "/api/tables/ramp-panel/scope?by=colour, 422, unknown-order"
+        "/api/scope?table=nowhere, 404, no-such-table",
+        "/api/scope?table=ramp-panel&in=ja, 422, language-not-kept",
+        "/api/scope?table=ramp-panel&in=xx-klingon, 422, unknown-language",
+        "/api/scope?table=ramp-panel&only=green, 422, unknown-state",
+        "/api/scope?table=ramp-panel&by=colour, 422, unknown-order"
     })
     void saysWhatItCannotShow(String path, int status, String code) throws Exception {
         Http.Reply reply = http.get(mara, path);
@@ -120,7 +159,6 @@ class SheetServiceTest extends ServerTest {
     @Test
     void givesNoMoreRowsThanAScreenNeeds() throws Exception {
         String ids = String.join(",", java.util.Collections.nCopies(201, "1"));
-        assertThat(http.get(mara, "/api/tables/ramp-panel/rows?ids=" + ids).code())
-                .isEqualTo("page-too-large");
+        assertThat(http.get(mara, "/api/rows?ids=" + ids).code()).isEqualTo("page-too-large");
     }
 }

@@ -1,9 +1,11 @@
 package mellow.server.support;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Locale;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.TextEffect.Arrival;
+import mellow.server.audit.Audit;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellService;
 import mellow.server.cell.CellView;
@@ -35,7 +37,7 @@ public class Ledger {
         jdbc.sql(
                         """
                         truncate person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part, intake, master_file,
-                        cell_story, intake_entry, entry_story, coverage, run, bucket, spring_session, spring_session_attributes cascade
+                        cell_story, intake_entry, entry_story, coverage, coverage_day, activity, product, product_table, product_language, invite, kept_scope, run, bucket, spring_session, spring_session_attributes cascade
                         """)
                 .update();
     }
@@ -110,7 +112,8 @@ public class Ledger {
 
     /** Changes a cell. */
     public CellView change(long person, String key, String language, CellChange change) {
-        return cells.change(person, entry(key), new LanguageTag(language), change);
+        return cells.change(person, entry(key), new LanguageTag(language), change)
+                .cell();
     }
 
     /** "state text" of a cell, "untranslated" when there is no row. */
@@ -133,18 +136,13 @@ public class Ledger {
         return jdbc.sql(sql).query(type).single();
     }
 
-    /** Number of counters that are not what a recount gives. */
-    public int wrongCounters() {
-        return ask(
-                Integer.class,
-                """
-                with counted as (
-                    select e.table_id, c.language_id, c.state, count(*)::int entries, sum(e.words)::bigint words
-                    from entry e join cell c on c.entry_id = e.id
-                    where e.removed_at is null and e.translatable and c.state <> 5 group by 1, 2, 3)
-                select count(*) from (select table_id, language_id, state, entries, words from coverage where entries <> 0 or words <> 0) kept
-                full join counted using (table_id, language_id, state)
-                where kept.entries is distinct from counted.entries or kept.words is distinct from counted.words
-                """);
+    /** Recounts everything. */
+    public List<Audit.Finding> audit() {
+        return new Audit(jdbc).run();
+    }
+
+    /** Number of differences that a recount finds. */
+    public int differences() {
+        return audit().stream().mapToInt(Audit.Finding::differences).sum();
     }
 }

@@ -1,7 +1,10 @@
 package mellow.server.support;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.util.Map;
 import mellow.server.MellowServer;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
@@ -23,10 +26,20 @@ public abstract class ServerTest {
                 TestDatabase.access().properties().entrySet()) {
             registry.add(property.getKey(), property::getValue);
         }
+        // Tests note days themselves.
+        registry.add("mellow.keep-days", () -> "false");
     }
 
     @BeforeEach
     void emptyLedger() {
         ledger.empty();
+    }
+
+    /** Whatever a test did, the record is sound afterwards. */
+    @AfterEach
+    void theRecordIsSound() {
+        assertThat(ledger.audit())
+                .allSatisfy(finding ->
+                        assertThat(finding.examples()).as(finding.check()).isEmpty());
     }
 }

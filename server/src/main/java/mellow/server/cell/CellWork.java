@@ -1,0 +1,300 @@
+package mellow.server.cell;
+
+import jakarta.persistence.EntityManager;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import mellow.core.cell.Actor;
+import mellow.core.cell.Cell;
+import mellow.core.cell.CellEvent;
+import mellow.core.cell.CellRules;
+import mellow.core.cell.CellState;
+import mellow.core.cell.Offer;
+import mellow.core.cell.Outcome;
+import mellow.core.cell.Outcome.Changed;
+import mellow.core.cell.Outcome.Reason;
+import mellow.core.cell.Outcome.Refused;
+import mellow.core.cell.Outcome.What;
+import mellow.server.activity.ActivityService;
+import mellow.server.cell.CellStory.Telling;
+import mellow.server.cell.CellStory.Told;
+import mellow.server.common.Refusal;
+import mellow.server.coverage.CoverageService;
+import mellow.server.coverage.CoverageService.Moves;
+import mellow.server.live.LiveChange;
+import mellow.server.live.LiveService;
+import mellow.server.people.PeopleService;
+import mellow.server.people.Rights;
+import mellow.server.table.TableInfo;
+import mellow.server.table.TableInfo.Kept;
+import mellow.server.table.TableService;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/**
+ * Changes one cell or thousands, in one transaction: rights, the versions that were seen, the rules of core, offers, story, counters, activity and the
+ * word to open screens. A dozen statements per five hundred cells.
+ */
+@Component
+class CellWork {
+
+    private static final int AT_ONCE = 500;
+
+    private final CellRepository cells;
+    private final OfferRepository offers;
+    private final CellStory story;
+    private final TableService tables;
+    private final PeopleService people;
+    private final CoverageService coverage;
+    private final ActivityService activity;
+    private final LiveService live;
+    private final EntityManager entities;
+
+    CellWork(
+            CellRepository cells,
+            OfferRepository offers,
+            CellStory story,
+            TableService tables,
+            PeopleService people,
+            CoverageService coverage,
+            ActivityService activity,
+            LiveService live,
+            EntityManager entities) {
+        this.cells = cells;
+        this.offers = offers;
+        this.story = story;
+        this.tables = tables;
+        this.people = people;
+        this.coverage = coverage;
+        this.activity = activity;
+        this.live = live;
+        this.entities = entities;
+    }
+
+    /** Makes the event for a cell that is held; may refuse. */
+    @FunctionalInterface
+    interface EventMaker {
+        CellEvent event(Cell cell, EntryRow entry, Kept kept);
+    }
+
+    /**
+     * A change of one cell.
+     *
+     * @param version the version that was seen, null for whatever it is
+     */
+    record Wanted(CellKey key, @Nullable Integer version, EventMaker maker) {}
+
+    /** What came of it: how many changed, and why others did not. */
+    record Result(int changed, Map<CellKey, Refusal> refused) {}
+
+    /** Carries out {@code wanted} as one change. What is refused stays as it is; the caller decides whether that undoes the rest. */
+    Result carryOut(Telling telling, List<Wanted> wanted) {
+        Task task = new Task(telling, people.rights(telling.person()));
+        List<Long> entryIds =
+                wanted.stream().map(one -> one.key().entryId()).distinct().toList();
+        for (long table : cells.tablesOf(entryIds)) {
+            tables.holdForChange(table);
+            task.tables.put(table, tables.find(table));
+        }
+        List<Wanted> inOrder = wanted.stream()
+                .sorted(Comparator.<Wanted>comparingLong(one -> one.key().entryId())
+                        .thenComparing(one -> one.key().languageId()))
+                .toList();
+        for (int from = 0; from < inOrder.size(); from += AT_ONCE) {
+            task.some(inOrder.subList(from, Math.min(inOrder.size(), from + AT_ONCE)));
+        }
+        task.tell();
+        return new Result(task.changed, task.refused);
+    }
+
+    /** Adds up what one change does, over its chunks. */
+    private final class Task {
+        private final Telling telling;
+        private final Rights rights;
+        private final Map<Long, TableInfo> tables = new HashMap<>();
+        private final Map<CellKey, Refusal> refused = new LinkedHashMap<>();
+        private final Moves moves = new Moves();
+        private final Map<Place, Integer> happened = new TreeMap<>(Comparator.comparingLong(Place::table)
+                .thenComparing(Place::language)
+                .thenComparing(Place::what));
+        private final Map<Long, TreeSet<Long>> entriesByTable = new TreeMap<>();
+        private final Map<Long, TreeSet<String>> languagesByTable = new HashMap<>();
+        private int changed;
+
+        private record Place(long table, short language, String what) {}
+
+        Task(Telling telling, Rights rights) {
+            this.telling = telling;
+            this.rights = rights;
+        }
+
+        void some(List<Wanted> wanted) {
+            Long[] entryIds = wanted.stream().map(one -> one.key().entryId()).toArray(Long[]::new);
+            Short[] numbers = wanted.stream().map(one -> one.key().languageId()).toArray(Short[]::new);
+            Map<Long, EntryRow> entries =
+                    cells
+                            .holdEntries(wanted.stream()
+                                    .map(one -> one.key().entryId())
+                                    .collect(Collectors.toSet()))
+                            .stream()
+                            .collect(Collectors.toMap(EntryRow::id, entry -> entry));
+            Map<CellKey, CellRow> rows = held(entryIds, numbers);
+            boolean claimed = rows.size() < wanted.size();
+            if (claimed) {
+                cells.claim(entryIds, numbers, telling.person());
+                rows = held(entryIds, numbers);
+            }
+            Map<CellKey, List<OfferRow>> made =
+                    cells.offers(entryIds, numbers).stream().collect(Collectors.groupingBy(OfferRow::key));
+            List<Told> told = new ArrayList<>();
+            for (Wanted one : wanted) {
+                try {
+                    EntryRow entry = entries.get(one.key().entryId());
+                    CellRow row = rows.get(one.key());
+                    if (entry == null || row == null || entry.removed()) {
+                        throw noSuchEntry();
+                    }
+                    told.add(step(one, entry, row, made.getOrDefault(one.key(), List.of())));
+                } catch (Refusal refusal) {
+                    refused.put(one.key(), refusal);
+                }
+            }
+            entities.flush();
+            story.add(telling, told);
+            if (claimed && !refused.isEmpty()) {
+                cells.dropUntouched(entryIds, numbers);
+            }
+            entities.clear();
+        }
+
+        private Map<CellKey, CellRow> held(Long[] entryIds, Short[] numbers) {
+            return cells.hold(entryIds, numbers).stream().collect(Collectors.toMap(CellRow::key, row -> row));
+        }
+
+        private Told step(Wanted wanted, EntryRow entry, CellRow row, List<OfferRow> made) {
+            TableInfo table = tables.get(entry.tableId());
+            Kept kept = table == null
+                    ? null
+                    : table.languages().stream()
+                            .filter(one -> one.number() == wanted.key().languageId())
+                            .findFirst()
+                            .orElse(null);
+            if (table == null || kept == null) {
+                throw Refusal.unacceptable("language-not-kept", "The table is not kept in this language.");
+            }
+            if (!entry.translatable()) {
+                throw Refusal.unacceptable(
+                        "not-for-translation", "This entry is not for translation; it is the same in every language.");
+            }
+            if (wanted.version() != null && row.version() != wanted.version()) {
+                throw Refusal.conflict(
+                        CellService.MOVED_ON,
+                        "Someone changed this text meanwhile; both texts are shown, choose one.",
+                        Map.of());
+            }
+            Cell before = row.value(made.stream().map(OfferRow::value).toList());
+            Actor actor = new Actor(
+                    telling.person(),
+                    rights.contributes(kept.tag()),
+                    rights.reviews(kept.tag()),
+                    kept.settlesOwn(),
+                    false);
+            CellEvent event = wanted.maker().event(before, entry, kept);
+            Changed outcome = require(CellRules.apply(before, event, entry.sourceRevision(), actor));
+            Cell after = outcome.cell();
+            CellState stateBefore = row.state();
+            CellState stateAfter = after.state(entry.meaningRevision());
+            Offer opened = keepOffers(wanted.key(), before, after, made);
+            row.become(after, stateAfter, telling.origin(), telling.person(), telling.at());
+            if (entry.counts()) {
+                moves.moved(entry.tableId(), kept.number(), stateBefore, stateAfter, entry.words());
+            }
+            changed++;
+            happened.merge(new Place(entry.tableId(), kept.number(), word(outcome.what())), 1, Integer::sum);
+            entriesByTable
+                    .computeIfAbsent(entry.tableId(), t -> new TreeSet<>())
+                    .add(entry.id());
+            languagesByTable
+                    .computeIfAbsent(entry.tableId(), t -> new TreeSet<>())
+                    .add(kept.tag().value());
+            return new Told(
+                    wanted.key(),
+                    outcome.what(),
+                    before,
+                    after,
+                    opened != null ? Long.valueOf(opened.id()) : answered(event),
+                    opened != null ? opened.text() : null);
+        }
+
+        /** Saves what became of the offers; the one that was opened, if any. */
+        private @Nullable Offer keepOffers(CellKey key, Cell before, Cell after, List<OfferRow> made) {
+            Offer opened = null;
+            for (Offer offer : after.offers()) {
+                OfferRow row = made.stream()
+                        .filter(one -> one.id() == offer.id())
+                        .findFirst()
+                        .orElse(null);
+                if (row == null) {
+                    offers.save(new OfferRow(key.entryId(), key.languageId(), offer, telling.at()));
+                    opened = offer;
+                } else if (!before.offers().contains(offer)) {
+                    row.answered(
+                            offer,
+                            telling.person(),
+                            telling.at(),
+                            offer.standing() == Offer.Answer.RETURNED ? telling.reason() : null);
+                }
+            }
+            return opened;
+        }
+
+        void tell() {
+            coverage.count(moves);
+            happened.forEach((place, amount) -> activity.note(
+                    telling.person(), place.table(), place.language(), place.what(), 0, amount, telling.at()));
+            entriesByTable.forEach((table, entries) -> live.tell(new LiveChange(
+                    table,
+                    List.copyOf(entries),
+                    List.copyOf(java.util.Objects.requireNonNull(languagesByTable.get(table))))));
+        }
+    }
+
+    private static @Nullable Long answered(CellEvent event) {
+        if (event instanceof CellEvent.Settle settle) {
+            return settle.offerId();
+        } else if (event instanceof CellEvent.Amend amend) {
+            return amend.offerId();
+        } else if (event instanceof CellEvent.Return back) {
+            return back.offerId();
+        }
+        return event instanceof CellEvent.Withdraw withdraw ? withdraw.offerId() : null;
+    }
+
+    private static String word(What what) {
+        return what.name().toLowerCase(Locale.ROOT);
+    }
+
+    private static Changed require(Outcome outcome) {
+        if (outcome instanceof Changed changed) {
+            return changed;
+        }
+        Reason reason = ((Refused) outcome).reason();
+        String code = reason.name().toLowerCase(Locale.ROOT).replace('_', '-');
+        throw switch (reason) {
+            case NO_RIGHT_TO_OFFER, NO_RIGHT_TO_SETTLE, OWN_OFFER, NOT_YOURS ->
+                Refusal.forbidden(code, reason.sentence());
+            default -> Refusal.unacceptable(code, reason.sentence());
+        };
+    }
+
+    static Refusal noSuchEntry() {
+        return Refusal.notFound("no-such-entry", "This entry does not exist any more.");
+    }
+}

@@ -1,0 +1,116 @@
+package mellow.server.entry;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Iterator;
+import java.util.Map;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.ImageInputStream;
+import mellow.server.common.Refusal;
+
+/** Recognises the pictures that may be shown beside an entry, by their content and never by their name. */
+final class Pictures {
+
+    /** Enough for any screen; keeps the page of an entry quick. */
+    static final int LARGEST_BYTES = 5 * 1024 * 1024;
+
+    /** A picture that unpacks to more than this would exhaust a browser. */
+    static final long MOST_PIXELS = 40_000_000;
+
+    private static final int WEBP_HEADER = 30;
+
+    private Pictures() {}
+
+    /**
+     * The media type of a picture.
+     *
+     * @throws Refusal when it is none of PNG, JPEG and WebP, is broken, or too large
+     */
+    static String mediaType(byte[] content) {
+        if (content.length > LARGEST_BYTES) {
+            throw Refusal.tooLarge("picture-too-large", "A picture may have at most 5 MB; make it smaller.");
+        }
+        if (startsWith(content, 0, "RIFF") && startsWith(content, 8, "WEBP")) {
+            return webp(content);
+        }
+        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
+            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+            while (readers.hasNext()) {
+                ImageReader reader = readers.next();
+                String format = reader.getFormatName().toLowerCase(java.util.Locale.ROOT);
+                if (format.equals("png") || format.equals("jpeg")) {
+                    reader.setInput(in);
+                    requirePixels((long) reader.getWidth(0) * reader.getHeight(0));
+                    // Decoding it whole finds what a header does not tell.
+                    reader.read(0);
+                    reader.dispose();
+                    return "image/" + format;
+                }
+            }
+        } catch (IOException | RuntimeException broken) {
+            if (broken instanceof Refusal refusal) {
+                throw refusal;
+            }
+            throw Refusal.unacceptable(
+                    "broken-picture", "This picture is broken; save it again and take that file.", Map.of());
+        }
+        throw Refusal.unacceptable(
+                "not-a-picture", "A picture has to be a PNG, JPEG or WebP file, and this is none of them.", Map.of());
+    }
+
+    /** The first chunk of a WebP file tells its size (RFC 9649 §2.5 to §2.7). */
+    private static String webp(byte[] content) {
+        if (content.length < WEBP_HEADER) {
+            throw Refusal.unacceptable(
+                    "broken-picture", "This picture is broken; save it again and take that file.", Map.of());
+        }
+        long width;
+        long height;
+        if (startsWith(content, 12, "VP8X")) {
+            width = 1 + little(content, 24, 3);
+            height = 1 + little(content, 27, 3);
+        } else if (startsWith(content, 12, "VP8L")) {
+            long bits = little(content, 21, 4);
+            width = 1 + (bits & 0x3FFF);
+            height = 1 + (bits >> 14 & 0x3FFF);
+        } else if (startsWith(content, 12, "VP8 ")) {
+            width = little(content, 26, 2) & 0x3FFF;
+            height = little(content, 28, 2) & 0x3FFF;
+        } else {
+            throw Refusal.unacceptable(
+                    "broken-picture", "This picture is broken; save it again and take that file.", Map.of());
+        }
+        requirePixels(width * height);
+        return "image/webp";
+    }
+
+    private static void requirePixels(long pixels) {
+        if (pixels <= 0 || pixels > MOST_PIXELS) {
+            throw Refusal.unacceptable(
+                    "picture-too-large", "A picture may have at most 40 million pixels; make it smaller.", Map.of());
+        }
+    }
+
+    private static boolean startsWith(byte[] content, int at, String letters) {
+        byte[] wanted = letters.getBytes(StandardCharsets.US_ASCII);
+        if (content.length < at + wanted.length) {
+            return false;
+        }
+        for (int i = 0; i < wanted.length; i++) {
+            if (content[at + i] != wanted[i]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static long little(byte[] content, int at, int bytes) {
+        long value = 0;
+        for (int i = bytes - 1; i >= 0; i--) {
+            value = value << 8 | (content[at + i] & 0xFF);
+        }
+        return value;
+    }
+}

@@ -1,0 +1,330 @@
+package mellow.server.people;
+
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.TreeMap;
+import mellow.core.language.LanguageTag;
+import mellow.server.common.Refusal;
+import mellow.server.language.LanguageService;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Who belongs to the ledger: adding people, inviting them by a link, changing and ending what they may do. There is always a coordinator. */
+@Service
+class PeopleDesk {
+
+    private static final Duration INVITE_LASTS = Duration.ofDays(14);
+    private static final int TOKEN_BYTES = 24;
+    private static final int SHORTEST_PASSWORD = 10;
+    /** BCrypt looks at no more than 72 bytes. */
+    private static final int LONGEST_PASSWORD_BYTES = 72;
+
+    private static final String ALL_RIGHTS =
+            "select r.person_id, l.tag, r.level from person_right r join language l on l.id = r.language_id order by l.tag";
+    private static final String PENDING =
+            "select person_id, max(expires_at) expires_at from invite where used_at is null and expires_at > :now group by person_id";
+    private static final String INVITED =
+            """
+            select i.person_id from invite i join person p on p.id = i.person_id
+            where i.token_hash = :hash and i.used_at is null and i.expires_at > :now and p.ended_at is null for update of i
+            """;
+
+    private final PersonRepository people;
+    private final PeopleService rights;
+    private final LanguageService languages;
+    private final JdbcClient jdbc;
+    private final PasswordEncoder passwords;
+    private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    PeopleDesk(
+            PersonRepository people,
+            PeopleService rights,
+            LanguageService languages,
+            JdbcClient jdbc,
+            PasswordEncoder passwords,
+            Clock clock) {
+        this.people = people;
+        this.rights = rights;
+        this.languages = languages;
+        this.jdbc = jdbc;
+        this.passwords = passwords;
+        this.clock = clock;
+    }
+
+    /**
+     * A person as they shall be.
+     *
+     * @param signIn the name they sign in with: small letters, digits, dot, dash, underscore
+     * @param levels by language tag: reader, contributor or reviewer
+     */
+    record Definition(
+            @NotBlank
+                    @Pattern(
+                            regexp = "[\\p{Ll}0-9._-]{2,60}",
+                            message = "small letters, digits, . - _; 2 to 60 of them")
+                    String signIn,
+            @NotBlank @Size(max = 120) String name,
+            boolean coordinator,
+            @NotNull Map<String, String> levels) {}
+
+    /**
+     * A person as screens show them.
+     *
+     * @param active false when their access has ended
+     * @param invitedUntil until when an invitation waits for them, null for none
+     * @param seenAt when they were last here, null for never
+     */
+    record PersonRow(
+            long id,
+            String signIn,
+            String name,
+            boolean coordinator,
+            TreeMap<String, String> levels,
+            boolean active,
+            @Nullable Instant invitedUntil,
+            @Nullable Instant seenAt) {}
+
+    /** An invitation: the secret part of its link, shown once, and until when it holds. */
+    record Invitation(long person, String token, Instant until) {}
+
+    @Transactional(readOnly = true)
+    public List<PersonRow> all() {
+        Map<Long, TreeMap<String, String>> levels = new HashMap<>();
+        jdbc.sql(ALL_RIGHTS).query(row -> {
+            levels.computeIfAbsent(row.getLong("person_id"), p -> new TreeMap<>())
+                    .put(row.getString("tag"), row.getString("level"));
+        });
+        Map<Long, Instant> invited = new HashMap<>();
+        jdbc.sql(PENDING).param("now", now()).query(row -> {
+            invited.put(row.getLong("person_id"), row.getTimestamp("expires_at").toInstant());
+        });
+        return people.findAll().stream()
+                .sorted(java.util.Comparator.comparing(Person::active)
+                        .reversed()
+                        .thenComparing(Person::name, String.CASE_INSENSITIVE_ORDER))
+                .map(person -> new PersonRow(
+                        person.id(),
+                        person.signIn(),
+                        person.name(),
+                        person.coordinator(),
+                        levels.getOrDefault(person.id(), new TreeMap<>()),
+                        person.active(),
+                        invited.get(person.id()),
+                        person.seenAt()))
+                .toList();
+    }
+
+    /** Adds a person who cannot sign in before they follow the invitation. */
+    @Transactional
+    public Invitation add(long by, Definition wanted) {
+        requireCoordinator(by);
+        String signIn = wanted.signIn().strip().toLowerCase(Locale.ROOT);
+        if (people.findBySignIn(signIn).isPresent()) {
+            throw Refusal.conflict(
+                    "name-taken",
+                    "Someone signs in as “" + signIn + "” already; choose another name.",
+                    Map.of("field", "signIn"));
+        }
+        // No password matches this, so only the invitation opens the door.
+        Person person = new Person(signIn, wanted.name().strip(), "!", wanted.coordinator(), clock.instant());
+        long id = people.saveAndFlush(person).id();
+        give(id, wanted.levels());
+        return invitation(by, id);
+    }
+
+    /** Makes a new invitation, also for someone who forgot their password; earlier ones no longer hold. */
+    @Transactional
+    public Invitation invite(long by, long id) {
+        requireCoordinator(by);
+        Person person = person(id);
+        if (!person.active()) {
+            throw Refusal.unacceptable("access-ended", person.name() + "’s access has ended; give it back first.");
+        }
+        return invitation(by, id);
+    }
+
+    /** Changes a person's name and rights; the sign-in name stays. */
+    @Transactional
+    public void edit(long by, long id, Definition wanted) {
+        requireCoordinator(by);
+        holdCoordinators();
+        Person person = person(id);
+        if (person.coordinator() && !wanted.coordinator()) {
+            requireAnotherCoordinator(person);
+        }
+        person.become(wanted.name().strip(), wanted.coordinator());
+        jdbc.sql("delete from person_right where person_id = :person")
+                .param("person", id)
+                .update();
+        give(id, wanted.levels());
+    }
+
+    /** Ends a person's access at once, on every device. What they did stays. */
+    @Transactional
+    public void end(long by, long id) {
+        requireCoordinator(by);
+        holdCoordinators();
+        Person person = person(id);
+        if (person.coordinator()) {
+            requireAnotherCoordinator(person);
+        }
+        person.end(clock.instant());
+        jdbc.sql("delete from spring_session where principal_name = :name")
+                .param("name", person.signIn())
+                .update();
+        jdbc.sql("update invite set used_at = :now where person_id = :person and used_at is null")
+                .param("now", now())
+                .param("person", id)
+                .update();
+    }
+
+    /** Gives an ended access back, with the rights it had. */
+    @Transactional
+    public void resume(long by, long id) {
+        requireCoordinator(by);
+        person(id).end(null);
+    }
+
+    /** Whom an invitation is for. */
+    @Transactional
+    public PersonRow invited(String token) {
+        long id = open(token);
+        return all().stream().filter(row -> row.id() == id).findFirst().orElseThrow();
+    }
+
+    /** Takes an invitation: sets the password. */
+    @Transactional
+    public SignedIn accept(String token, String password) {
+        long id = open(token);
+        if (password.codePointCount(0, password.length()) < SHORTEST_PASSWORD
+                || password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES) {
+            throw Refusal.unacceptable(
+                    "bad-password",
+                    "A password needs at least " + SHORTEST_PASSWORD + " characters and at most "
+                            + LONGEST_PASSWORD_BYTES + " bytes.",
+                    Map.of("field", "password"));
+        }
+        Person person = person(id);
+        person.password(Objects.requireNonNull(passwords.encode(password)));
+        jdbc.sql("update invite set used_at = :now where person_id = :person and used_at is null")
+                .param("now", now())
+                .param("person", id)
+                .update();
+        jdbc.sql("delete from spring_session where principal_name = :name")
+                .param("name", person.signIn())
+                .update();
+        return new SignedIn(id, person.signIn(), person.name());
+    }
+
+    private long open(String token) {
+        return jdbc.sql(INVITED)
+                .param("hash", hash(token))
+                .param("now", now())
+                .query(Long.class)
+                .optional()
+                .orElseThrow(
+                        () -> Refusal.notFound(
+                                "no-such-invitation",
+                                "This invitation was used, replaced or is older than 14 days; ask a coordinator for a new link."));
+    }
+
+    private Invitation invitation(long by, long person) {
+        jdbc.sql("update invite set used_at = :now where person_id = :person and used_at is null")
+                .param("now", now())
+                .param("person", person)
+                .update();
+        byte[] bytes = new byte[TOKEN_BYTES];
+        random.nextBytes(bytes);
+        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        Instant until = clock.instant().plus(INVITE_LASTS);
+        jdbc.sql(
+                        "insert into invite (token_hash, person_id, made_by, made_at, expires_at) values (:hash, :person, :by, :now, :until)")
+                .param("hash", hash(token))
+                .param("person", person)
+                .param("by", by)
+                .param("now", now())
+                .param("until", until.atOffset(ZoneOffset.UTC))
+                .update();
+        return new Invitation(person, token, until);
+    }
+
+    /** The database keeps only this, so that reading it gives no way in. */
+    private static byte[] hash(String token) {
+        try {
+            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
+        } catch (NoSuchAlgorithmException everyJavaHasIt) {
+            throw new IllegalStateException(everyJavaHasIt);
+        }
+    }
+
+    private void give(long person, Map<String, String> levels) {
+        levels.forEach((tag, word) -> {
+            LanguageTag language = languages.parse(tag);
+            Level level = level(word)
+                    .orElseThrow(() -> Refusal.unacceptable(
+                            "unknown-level",
+                            "A right is reader, contributor or reviewer, not “" + word + "”.",
+                            Map.of("field", "levels")));
+            rights.give(person, language, level);
+        });
+    }
+
+    private static Optional<Level> level(String word) {
+        return Arrays.stream(Level.values())
+                .filter(level -> level.word().equals(word))
+                .findFirst();
+    }
+
+    /** Two coordinators who end each other at the same moment take turns. */
+    private void holdCoordinators() {
+        jdbc.sql("select id from person where coordinator and ended_at is null order by id for update")
+                .query(Long.class)
+                .list();
+    }
+
+    private void requireAnotherCoordinator(Person person) {
+        boolean another = people.findAll().stream()
+                .anyMatch(other -> other.coordinator() && other.active() && other.id() != person.id());
+        if (!another) {
+            throw Refusal.unacceptable(
+                    "last-coordinator",
+                    person.name() + " is the last coordinator; make someone else one first.",
+                    Map.of("field", "coordinator"));
+        }
+    }
+
+    private void requireCoordinator(long by) {
+        rights.rights(by).requireCoordinator("change people and their rights");
+    }
+
+    private Person person(long id) {
+        return people.findById(id).orElseThrow(() -> Refusal.notFound("no-such-person", "There is no such person."));
+    }
+
+    private OffsetDateTime now() {
+        return clock.instant().atOffset(ZoneOffset.UTC);
+    }
+}

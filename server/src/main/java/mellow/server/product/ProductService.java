@@ -1,0 +1,278 @@
+package mellow.server.product;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import mellow.server.common.Refusal;
+import mellow.server.language.LanguageName;
+import mellow.server.language.LanguageService;
+import mellow.server.table.TableInfo;
+import mellow.server.table.TableService;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Products with their tables and languages. */
+@Service
+public class ProductService {
+
+    private static final Set<String> KINDS = Set.of("game", "panel", "app", "site");
+    private static final String TABLES =
+            """
+            select p.product_id, t.slug, t.name from product_table p join ledger_table t on t.id = p.table_id
+            where t.removed_at is null order by p.product_id, p.position
+            """;
+    private static final String LANGUAGES =
+            "select product_id, language_id, selector from product_language order by product_id, position";
+    private static final String FORGET_TABLES = "delete from product_table where product_id = :product";
+    private static final String FORGET_LANGUAGES = "delete from product_language where product_id = :product";
+    private static final String ADD_TABLE =
+            "insert into product_table (product_id, table_id, position) values (:product, :table, :position)";
+    private static final String ADD_LANGUAGE =
+            "insert into product_language (product_id, language_id, position, selector) values (:product, :language, :position, :selector)";
+
+    private final ProductRepository products;
+    private final TableService tables;
+    private final LanguageService languages;
+    private final JdbcClient jdbc;
+    private final Clock clock;
+
+    ProductService(
+            ProductRepository products, TableService tables, LanguageService languages, JdbcClient jdbc, Clock clock) {
+        this.products = products;
+        this.tables = tables;
+        this.languages = languages;
+        this.jdbc = jdbc;
+        this.clock = clock;
+    }
+
+    /**
+     * A product as it shall be.
+     *
+     * @param version the version that was seen, 0 for a new one
+     * @param kind game, panel, app or site
+     * @param tables names of its tables in addresses, in order
+     * @param languages its languages in order
+     * @param start the language it starts in, null for the source
+     */
+    public record Definition(
+            @Min(0) int version,
+            @NotBlank @Size(max = 120) String name,
+            @NotBlank String kind,
+            @NotNull List<@NotBlank String> tables,
+            @NotNull List<@Valid Selected> languages,
+            @Nullable String start) {}
+
+    /**
+     * A language of a product.
+     *
+     * @param selector the number that a panel writes to its register for it, null for products that switch by tag
+     */
+    public record Selected(@NotBlank String tag, @Nullable Integer selector) {}
+
+    /** A product as screens show it. */
+    public record ProductReply(
+            long id,
+            String slug,
+            String name,
+            String kind,
+            List<TableOf> tables,
+            List<LanguageOf> languages,
+            @Nullable String start,
+            int version) {}
+
+    /** A table of a product. */
+    public record TableOf(String slug, String name) {}
+
+    /** A language of a product with its selector number, if it has one. */
+    public record LanguageOf(LanguageName language, @Nullable Integer selector) {}
+
+    /** All products by name. */
+    @Transactional(readOnly = true)
+    public List<ProductReply> all() {
+        return replies(products.findByRemovedAtNullOrderByNameAsc());
+    }
+
+    /** Removed products, the last one first. */
+    @Transactional(readOnly = true)
+    public List<ProductReply> removed() {
+        return replies(products.findByRemovedAtNotNullOrderByRemovedAtDesc());
+    }
+
+    /** The product of that name in addresses. */
+    @Transactional(readOnly = true)
+    public ProductReply find(String slug) {
+        return replies(List.of(bySlug(slug))).get(0);
+    }
+
+    /** Makes a product. */
+    @Transactional
+    public ProductReply create(Definition wanted) {
+        String slug = TableService.slug(wanted.name().strip());
+        if (products.findBySlug(slug).isPresent()) {
+            throw nameTaken(wanted);
+        }
+        Product product = new Product(slug, clock.instant());
+        save(product, wanted);
+        return find(slug);
+    }
+
+    /** Changes a product. */
+    @Transactional
+    public ProductReply edit(String slug, Definition wanted) {
+        Product product = bySlug(slug);
+        if (product.version() != wanted.version()) {
+            throw Refusal.conflict(
+                    "product-moved-on", "Someone changed this product meanwhile; look at it again.", Map.of());
+        }
+        save(product, wanted);
+        return find(slug);
+    }
+
+    /** Takes a product out of sight; its tables stay. */
+    @Transactional
+    public void remove(String slug) {
+        bySlug(slug).remove(clock.instant());
+    }
+
+    /** Puts a removed product back. */
+    @Transactional
+    public ProductReply putBack(long id) {
+        Product product = products.findById(id)
+                .filter(Product::removed)
+                .orElseThrow(() -> Refusal.notFound("no-such-product", "No removed product has this number."));
+        if (products.findBySlug(product.slug()).isPresent()) {
+            throw Refusal.conflict(
+                    "name-taken",
+                    "Another product is called “" + product.name() + "” now; rename that one first.",
+                    Map.of());
+        }
+        product.remove(null);
+        products.flush();
+        return find(product.slug());
+    }
+
+    private void save(Product product, Definition wanted) {
+        requireSound(product, wanted);
+        product.become(
+                wanted.name().strip(),
+                wanted.kind(),
+                wanted.start() == null ? null : Short.valueOf(languages.number(languages.parse(wanted.start()))));
+        long id = products.saveAndFlush(product).id();
+        jdbc.sql(FORGET_TABLES).param("product", id).update();
+        jdbc.sql(FORGET_LANGUAGES).param("product", id).update();
+        int position = 1;
+        for (String table : wanted.tables()) {
+            TableInfo info = tables.find(table);
+            jdbc.sql(ADD_TABLE)
+                    .param("product", id)
+                    .param("table", info.id())
+                    .param("position", position++)
+                    .update();
+        }
+        for (Selected one : wanted.languages()) {
+            jdbc.sql(ADD_LANGUAGE)
+                    .param("product", id)
+                    .param("language", languages.number(languages.parse(one.tag())))
+                    .param("position", position++)
+                    .param("selector", one.selector(), java.sql.Types.INTEGER)
+                    .update();
+        }
+    }
+
+    private void requireSound(Product product, Definition wanted) {
+        if (!KINDS.contains(wanted.kind())) {
+            throw Refusal.unacceptable(
+                    "unknown-kind",
+                    "A product is a game, panel, app or site, not “" + wanted.kind() + "”.",
+                    Map.of("field", "kind"));
+        }
+        products.findByName(wanted.name().strip())
+                .filter(other -> other != product)
+                .ifPresent(other -> {
+                    throw nameTaken(wanted);
+                });
+        if (new HashSet<>(wanted.tables()).size() < wanted.tables().size()) {
+            throw Refusal.unacceptable("table-twice", "A product uses a table once.", Map.of("field", "tables"));
+        }
+        Set<String> tags = new HashSet<>();
+        Map<Integer, String> selectors = new HashMap<>();
+        for (Selected one : wanted.languages()) {
+            String tag = languages.parse(one.tag()).value();
+            if (!tags.add(tag)) {
+                throw Refusal.unacceptable(
+                        "language-twice",
+                        "A product has a language once, and " + tag + " is there twice.",
+                        Map.of("field", "languages"));
+            }
+            String other = one.selector() == null ? null : selectors.put(one.selector(), tag);
+            if (other != null) {
+                throw Refusal.unacceptable(
+                        "selector-twice",
+                        "The selector number " + one.selector() + " stands for " + other + " already.",
+                        Map.of("field", "languages"));
+            }
+        }
+        if (wanted.start() != null
+                && !tags.contains(languages.parse(wanted.start()).value())) {
+            throw Refusal.unacceptable(
+                    "start-not-listed",
+                    "A product starts in one of its languages, and " + wanted.start() + " is none.",
+                    Map.of("field", "start"));
+        }
+    }
+
+    private static Refusal nameTaken(Definition wanted) {
+        return Refusal.conflict(
+                "name-taken",
+                "There is a product called “" + wanted.name().strip() + "” already.",
+                Map.of("field", "name"));
+    }
+
+    private Product bySlug(String slug) {
+        return products.findBySlug(slug)
+                .orElseThrow(() -> Refusal.notFound("no-such-product", "There is no product “" + slug + "”."));
+    }
+
+    private List<ProductReply> replies(List<Product> found) {
+        Map<Long, List<TableOf>> tablesOf = new HashMap<>();
+        jdbc.sql(TABLES).query(row -> {
+            tablesOf.computeIfAbsent(row.getLong("product_id"), p -> new ArrayList<>())
+                    .add(new TableOf(row.getString("slug"), row.getString("name")));
+        });
+        Map<Long, List<LanguageOf>> languagesOf = new HashMap<>();
+        jdbc.sql(LANGUAGES).query(row -> {
+            languagesOf
+                    .computeIfAbsent(row.getLong("product_id"), p -> new ArrayList<>())
+                    .add(new LanguageOf(
+                            LanguageName.of(languages.describe(languages.tag(row.getShort("language_id")))),
+                            row.getObject("selector", Integer.class)));
+        });
+        return found.stream()
+                .map(product -> new ProductReply(
+                        product.id(),
+                        product.slug(),
+                        product.name(),
+                        product.kind(),
+                        tablesOf.getOrDefault(product.id(), List.of()),
+                        languagesOf.getOrDefault(product.id(), List.of()),
+                        product.startLanguage() == null
+                                ? null
+                                : languages
+                                        .tag(Objects.requireNonNull(product.startLanguage()))
+                                        .value(),
+                        product.version()))
+                .toList();
+    }
+}

@@ -1,0 +1,158 @@
+package mellow.server.sheet;
+
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import mellow.core.cell.CellState;
+import mellow.core.text.Folding;
+import mellow.server.sheet.Scope.Order;
+import mellow.server.table.TableInfo;
+import mellow.server.table.TableInfo.Kept;
+import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
+
+/** The query of a scope: one statement that gives its entries in order. */
+final class ScopeSql {
+
+    private static final String IN_TABLES =
+            "select e.id, e.section, e.table_id from entry e where e.table_id = any(:tables) and e.removed_at is null";
+    /** These states are few and have an index of their own. */
+    private static final String IN_RARE_STATES =
+            "e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.state = any(:rare) and c.state not in (3, 5))";
+
+    private static final String SETTLED =
+            "e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.state = 3)";
+    /** An entry is untranslated somewhere when fewer of the shown languages than its table is kept in have anything. */
+    private static final String UNTRANSLATED =
+            """
+            (e.table_id = any(:tables%1$d) and e.id not in (
+                select c.entry_id from cell c where c.language_id = any(:languages%1$d) and c.state <> 5
+                group by c.entry_id having count(*) = :shown%1$d))
+            """;
+
+    private static final String UNTRANSLATED_IN_ONE =
+            """
+            (e.table_id = any(:tables%1$d) and e.id not in (
+                select c.entry_id from cell c where c.language_id = any(:languages%1$d) and c.state <> 5))
+            """;
+
+    private static final String WITH_WORDS =
+            """
+             and (e.key || E'\\n' || coalesce(e.source_folded, e.source) || E'\\n' || coalesce(e.note_folded, e.note) ilike :words
+                  or e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and coalesce(c.folded, c.text) ilike :words))
+            """;
+    private static final String OF_PERSON =
+            """
+             and (e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.author_id = :person)
+                  or e.id in (select o.entry_id from offer o where o.language_id = any(:languages) and o.author_id = :person and o.answer = 0))
+            """;
+    private static final String SINCE =
+            """
+             and (e.changed_at >= :since
+                  or e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.changed_at >= :since))
+            """;
+    private static final String FROM_INTAKE =
+            " and e.id in (select entry_id from intake_entry where intake_id = :intake)";
+
+    private final StringBuilder sql = new StringBuilder(IN_TABLES);
+    private final MapSqlParameterSource params = new MapSqlParameterSource();
+
+    ScopeSql(Scope scope, List<TableInfo> tables, Set<Short> languages) {
+        params.addValue("tables", tables.stream().map(TableInfo::id).toArray(Long[]::new));
+        params.addValue("languages", languages.toArray(Short[]::new));
+        if (!scope.only().isEmpty() && !languages.isEmpty()) {
+            states(scope.only(), tables, languages);
+        }
+        if (scope.words() != null && !scope.words().isBlank()) {
+            sql.append(WITH_WORDS);
+            params.addValue("words", "%" + escaped(Folding.fold(scope.words().strip())) + "%");
+        }
+        if (scope.section() != null) {
+            sql.append(" and e.section = :section");
+            params.addValue("section", scope.section());
+        }
+        if (scope.tag() != null) {
+            sql.append(" and :tag = any(e.tags)");
+            params.addValue("tag", scope.tag());
+        }
+        if (scope.person() != null) {
+            sql.append(OF_PERSON);
+            params.addValue("person", scope.person());
+        }
+        if (scope.since() != null) {
+            sql.append(SINCE);
+            params.addValue("since", scope.since().atOffset(ZoneOffset.UTC));
+        }
+        if (scope.intake() != null) {
+            sql.append(FROM_INTAKE);
+            params.addValue("intake", scope.intake());
+        }
+        if (scope.order() == Order.KEY) {
+            sql.append(" order by e.key, e.context, e.id");
+        } else if (tables.size() == 1) {
+            sql.append(" order by e.position, e.id");
+        } else {
+            sql.append(" order by array_position(:tables, e.table_id), e.position, e.id");
+        }
+    }
+
+    private void states(Set<CellState> only, List<TableInfo> tables, Set<Short> languages) {
+        List<String> any = new ArrayList<>();
+        Set<CellState> rare = EnumSet.copyOf(only);
+        rare.remove(CellState.SETTLED);
+        rare.remove(CellState.UNTRANSLATED);
+        if (!rare.isEmpty()) {
+            any.add(IN_RARE_STATES);
+            params.addValue(
+                    "rare", rare.stream().map(state -> (short) state.ordinal()).toArray(Short[]::new));
+        }
+        if (only.contains(CellState.SETTLED)) {
+            any.add(SETTLED);
+        }
+        if (only.contains(CellState.UNTRANSLATED)) {
+            int n = 0;
+            for (Map.Entry<List<Short>, List<Long>> group :
+                    byLanguages(tables, languages).entrySet()) {
+                List<Short> kept = group.getKey();
+                any.add(String.format(kept.size() == 1 ? UNTRANSLATED_IN_ONE : UNTRANSLATED, n));
+                params.addValue("tables" + n, group.getValue().toArray(Long[]::new));
+                params.addValue("languages" + n, kept.toArray(Short[]::new));
+                params.addValue("shown" + n, kept.size());
+                n++;
+            }
+        }
+        sql.append(" and e.translatable and (")
+                .append(any.isEmpty() ? "false" : String.join(" or ", any))
+                .append(')');
+    }
+
+    /** Tables by which of the shown languages they are kept in. */
+    private static Map<List<Short>, List<Long>> byLanguages(List<TableInfo> tables, Set<Short> languages) {
+        Map<List<Short>, List<Long>> groups = new LinkedHashMap<>();
+        for (TableInfo table : tables) {
+            List<Short> kept = table.languages().stream()
+                    .map(Kept::number)
+                    .filter(languages::contains)
+                    .toList();
+            if (!kept.isEmpty()) {
+                groups.computeIfAbsent(kept, k -> new ArrayList<>()).add(table.id());
+            }
+        }
+        return groups;
+    }
+
+    private static String escaped(String words) {
+        return words.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_");
+    }
+
+    String sql() {
+        return sql.toString();
+    }
+
+    MapSqlParameterSource params() {
+        return params;
+    }
+}

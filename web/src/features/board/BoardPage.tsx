@@ -1,0 +1,118 @@
+import { Alert, Button, CircularProgress } from "@mui/material";
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
+import { Link, useSearchParams } from "react-router";
+import { sentenceOf } from "../../api/client";
+import { Frame } from "../../app/Frame";
+import { useLive } from "../../live/live";
+import { t } from "../../words/words";
+import { readScope, writeScope } from "../ledger/scope";
+import { languagesOf, tablesOf } from "../ledger/scopeTables";
+import { Picker, ScopeLine } from "../ledger/ScopeLine";
+import { useProducts, useTables } from "../ledger/useLedger";
+import { List, ListItemButton, ListItemText } from "@mui/material";
+import type { Person } from "../session/useSession";
+import { InTheWay } from "./InTheWay";
+import { LeftOverTime } from "./LeftOverTime";
+import { News } from "./News";
+import { TheBoard } from "./TheBoard";
+import "./board.css";
+
+export type Unit = "entries" | "words";
+
+/** Tables × languages: what is left to settle, what happened, when it ends, and what stands in the way. Every number is a link to what it counts. */
+export function BoardPage({ me }: { me: Person }) {
+  const [query, setQuery] = useSearchParams();
+  const queries = useQueryClient();
+  const tables = useTables();
+  const products = useProducts();
+  const scope = readScope(query);
+  const unit: Unit = query.get("unit") === "words" ? "words" : "entries";
+  const inScope = tables.data && products.data ? tablesOf(scope, tables.data, products.data) : undefined;
+  const all = languagesOf(inScope ?? []);
+  const languages = scope.languages.length ? all.filter((kept) => scope.languages.includes(kept.language.tag)) : all;
+  useLive(
+    useCallback(() => {
+      void queries.invalidateQueries({ queryKey: ["tables"] });
+      void queries.invalidateQueries({ queryKey: ["board"] });
+    }, [queries]),
+  );
+  const show = (next: typeof scope, by: Unit) =>
+    setQuery(writeScope(next) + (by === "words" ? `${writeScope(next) ? "&" : ""}unit=words` : ""));
+  const failure = tables.error ?? products.error;
+  return (
+    <Frame
+      me={me}
+      scope={scope}
+      title={
+        tables.data &&
+        products.data && (
+          <ScopeLine
+            scope={scope}
+            tables={tables.data}
+            products={products.data}
+            onScope={(next) => show(next, unit)}
+            counted={
+              <>
+                {", "}
+                {t("board.countedBy")}{" "}
+                <Picker label={t("board.unit")} words={t(`board.by.${unit}`)}>
+                  {(close) => (
+                    <List dense>
+                      {(["entries", "words"] as const).map((by) => (
+                        <ListItemButton
+                          key={by}
+                          selected={by === unit}
+                          onClick={() => {
+                            show(scope, by);
+                            close();
+                          }}
+                        >
+                          <ListItemText primary={t(`board.by.${by}`)} />
+                        </ListItemButton>
+                      ))}
+                    </List>
+                  )}
+                </Picker>
+              </>
+            }
+          />
+        )
+      }
+    >
+      {failure ? (
+        <div className="empty">
+          <Alert severity="error" action={<Button onClick={() => void tables.refetch()}>{t("retry")}</Button>}>
+            {sentenceOf(failure)}
+          </Alert>
+        </div>
+      ) : tables.data?.length === 0 ? (
+        <div className="empty">
+          <h2>{t("empty.noTables")}</h2>
+          <p className="soft">{t("empty.noTablesWords")}</p>
+          <Button variant="contained" component={Link} to="/intake">
+            {t("empty.bringFile")}
+          </Button>
+        </div>
+      ) : !tables.data || !products.data ? (
+        <div className="empty" role="status">
+          <CircularProgress size={22} aria-label={t("ledger.loading")} />
+        </div>
+      ) : !inScope ? (
+        <div className="empty">
+          <h2>{t("empty.noSuchTable", { table: scope.product || scope.tables.join(", ") })}</h2>
+          <p className="soft">{t("empty.noSuchTableWords")}</p>
+        </div>
+      ) : (
+        <>
+          <TheBoard me={me} tables={inScope} languages={languages} products={products.data} unit={unit} />
+          <div className="below">
+            <News languages={all} />
+            <LeftOverTime tables={inScope} scope={scope} languages={languages} unit={unit} />
+            <InTheWay tables={inScope} scope={scope} languages={languages} />
+          </div>
+        </>
+      )}
+    </Frame>
+  );
+}

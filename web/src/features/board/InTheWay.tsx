@@ -1,0 +1,53 @@
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { count, t } from "../../words/words";
+import { Mark } from "../ledger/Mark";
+import { ledgerAt, type CellState, type Scope } from "../ledger/scope";
+
+/** What holds work up, the most urgent first: what went stale unnoticed, what waits for an answer, what came back. */
+const HINDRANCES = ["stale", "offered", "returned", "untranslated"] as const satisfies CellState[];
+
+interface Props {
+  tables: Schemas["TableReply"][];
+  scope: Scope;
+  languages: Schemas["LanguageReply"][];
+}
+
+/** What stands in the way of delivering these tables: a line per kind, the language with the most first. */
+export function InTheWay({ tables, scope, languages }: Props) {
+  const kinds = HINDRANCES.map((state) => {
+    const found = languages
+      .map((kept) => ({ language: kept.language, n: kept.states[state] ?? 0 }))
+      .filter((one) => one.n > 0)
+      .sort((a, b) => b.n - a.n);
+    return { state, found, all: found.reduce((sum, one) => sum + one.n, 0) };
+  }).filter((kind) => kind.all > 0);
+  return (
+    <section aria-labelledby="way">
+      <h2 id="way">{t("board.way")}</h2>
+      {kinds.length === 0 && <p className="soft">{t(tables.length ? "board.clear" : "empty.noTables")}</p>}
+      <ul className="kinds">
+        {kinds.map(({ state, found, all }) => (
+          <li key={state}>
+            <Mark state={state} labelled={false} />
+            <div>
+              <Link
+                to={ledgerAt({ ...scope, languages: found.map((one) => one.language.tag), only: [state] })}
+                className="all"
+              >
+                {t(`way.${state}`, { n: all })}
+              </Link>
+              <span className="each">
+                {found.map(({ language, n }) => (
+                  <Link key={language.tag} to={ledgerAt({ ...scope, languages: [language.tag], only: [state] })}>
+                    {language.englishName} {count(n)}
+                  </Link>
+                ))}
+              </span>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,118 @@
+import { Button, Menu, MenuItem } from "@mui/material";
+import { useState } from "react";
+import { ask } from "../../api/client";
+import { t } from "../../words/words";
+import type { FootnoteProps } from "../ledger/Footnotes";
+import type { Row } from "../ledger/rowStore";
+import { FormsShown, TextShown } from "../ledger/TextShown";
+import { undoing } from "../ledger/undoing";
+import { EntryDialog } from "./EntryDialog";
+import { EntryStory } from "./EntryStory";
+import { MoveDialog } from "./MoveDialog";
+import { PictureShown } from "./PictureShown";
+import { SourceDialog } from "./SourceDialog";
+import type { EntriesChanged } from "./useEntry";
+
+type Open = "describe" | "rewrite" | "create" | "move" | null;
+
+/** What the entry under the cursor is: source, note, limits, picture, story; and for coordinators all that can be done to it. */
+export function EntryNote(props: FootnoteProps & { row: Row }) {
+  const { row, store, me, onSay, onEntries } = props;
+  const [open, setOpen] = useState<Open>(null);
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const choose = (what: Open) => {
+    setMenu(null);
+    setOpen(what);
+  };
+  const done = (changed: EntriesChanged, scopeMoves: boolean) => {
+    setOpen(null);
+    undoing.did({ change: changed.change, entries: changed.entries });
+    if (scopeMoves) onEntries();
+    else void store.refresh(changed.entries);
+  };
+  const remove = () => {
+    setMenu(null);
+    ask<EntriesChanged>("/api/entries/removal", { method: "POST", json: { entries: [row.id] } })
+      .then((changed) => {
+        done(changed, true);
+        onSay(t("entry.removed", { key: row.key }));
+      })
+      .catch((failure: unknown) => onSay(String(failure instanceof Error ? failure.message : failure)));
+  };
+  return (
+    <div className="note entry" role="group" tabIndex={0} aria-label={row.key}>
+      <h2>
+        <bdi>{row.key}</bdi>
+        {me.coordinator && (
+          <Button
+            size="small"
+            className="change"
+            aria-haspopup="menu"
+            onClick={(event) => setMenu(event.currentTarget)}
+          >
+            {t("entry.change")}
+          </Button>
+        )}
+      </h2>
+      {row.sourceForms ? (
+        <FormsShown forms={row.sourceForms} lang="" dir="ltr" />
+      ) : (
+        <p className="told" aria-label={t("footnotes.source")} role="note">
+          <TextShown text={row.source} />
+        </p>
+      )}
+      {row.picture !== undefined && <PictureShown picture={row.picture} entry={row.key} />}
+      {row.note ? <p>{row.note}</p> : <p className="soft">{t("footnotes.noNote")}</p>}
+      <p className="soft">
+        {row.maxLength > 0 ? t("footnotes.limit", { n: row.maxLength }) : t("footnotes.noLimit")}
+        {row.maxLines > 0 && ` · ${t("footnotes.lines", { n: row.maxLines })}`}
+        {row.context && ` · ${t("footnotes.context", { context: row.context })}`}
+        {row.section && ` · ${row.section}`}
+        {!row.translatable && ` · ${t("cell.notForTranslation")}`}
+      </p>
+      {row.tags.length > 0 && (
+        <p className="tags">
+          {row.tags.map((tag) => (
+            <span key={tag} className="tag">
+              {tag}
+            </span>
+          ))}
+        </p>
+      )}
+      {row.reference && <p className="mono">{row.reference}</p>}
+      <EntryStory row={row} me={me} onSay={onSay} onDone={(changed) => done(changed, false)} />
+      <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
+        <MenuItem onClick={() => choose("rewrite")}>{t("entry.rewrite")}</MenuItem>
+        <MenuItem onClick={() => choose("describe")}>{t("entry.describe")}</MenuItem>
+        <MenuItem onClick={() => choose("create")}>{t("entry.createAfter")}</MenuItem>
+        <MenuItem onClick={() => choose("move")}>{t("entry.move")}</MenuItem>
+        <MenuItem onClick={remove}>{t("entry.remove")}</MenuItem>
+      </Menu>
+      {open === "rewrite" && (
+        <SourceDialog row={row} onDone={(changed) => done(changed, false)} onClose={() => setOpen(null)} />
+      )}
+      {open === "describe" && (
+        <EntryDialog
+          table={row.table}
+          row={row}
+          after={null}
+          onDone={(changed) => done(changed, false)}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open === "create" && (
+        <EntryDialog
+          table={row.table}
+          row={null}
+          section={row.section}
+          after={row.id}
+          onDone={(changed) => done(changed, true)}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open === "move" && (
+        <MoveDialog row={row} onDone={(changed) => done(changed, true)} onClose={() => setOpen(null)} />
+      )}
+    </div>
+  );
+}

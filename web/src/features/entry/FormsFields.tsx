@@ -1,0 +1,44 @@
+import { TextField } from "@mui/material";
+import type { Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import { fieldsOf, MAIN, type Forms } from "../ledger/shapes";
+
+interface Props {
+  shape: string;
+  /** The language of the text; its plural forms make the fields. */
+  language: Schemas["LanguageName"] | undefined;
+  forms: Forms;
+  onForms: (forms: Forms) => void;
+  label: string;
+}
+
+/** The forms of a source, a field each. States can be added and taken away at the end. */
+export function FormsFields({ shape, language, forms, onForms, label }: Props) {
+  if (!language) return null;
+  const shown =
+    shape === "states" && Object.keys(forms).filter((form) => form !== MAIN).length === 0 ? { "0": "" } : forms;
+  const fields = fieldsOf(shape, language, shape === "states" ? shown : undefined);
+  return (
+    <>
+      {fields.map((field, at) => (
+        <TextField
+          key={field.form}
+          label={shape === "states" ? t("entry.state", { state: field.form }) : field.label || label}
+          size="small"
+          multiline
+          fullWidth
+          autoFocus={at === 0}
+          value={forms[field.form] ?? ""}
+          onFocus={({ target }) => target.setSelectionRange(target.value.length, target.value.length)}
+          onChange={(event) => onForms({ ...forms, [field.form]: event.target.value })}
+          slotProps={{ htmlInput: { lang: language.tag, dir: language.rightToLeft ? "rtl" : "ltr" } }}
+        />
+      ))}
+      {shape === "states" && (
+        <button type="button" className="picker" onClick={() => onForms({ ...shown, [String(fields.length)]: "" })}>
+          {t("entry.addState")}
+        </button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,27 @@
+import { Button, Dialog, DialogContent, DialogTitle } from "@mui/material";
+import { t } from "../../words/words";
+import { KEYS } from "./keyboard";
+
+/** All keys of the sheet. */
+export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
+      <DialogTitle id="keys-title">{t("keys.title")}</DialogTitle>
+      <DialogContent>
+        <table className="keys">
+          <tbody>
+            {KEYS.map(([keys, meaning]) => (
+              <tr key={keys + meaning}>
+                <th scope="row">
+                  <kbd>{keys}</kbd>
+                </th>
+                <td>{t(meaning)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <Button onClick={onClose}>{t("close")}</Button>
+      </DialogContent>
+    </Dialog>
+  );
+}

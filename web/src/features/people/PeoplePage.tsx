@@ -1,0 +1,182 @@
+import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle } from "@mui/material";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { Frame } from "../../app/Frame";
+import { day, t, when } from "../../words/words";
+import { languagesOf } from "../ledger/scopeTables";
+import { useTables } from "../ledger/useLedger";
+import type { Person } from "../session/useSession";
+import { Confirm } from "../settings/Confirm";
+import { PersonDialog } from "./PersonDialog";
+import "../settings/settings.css";
+
+type Row = Schemas["PersonRow"];
+
+/** Who belongs to the ledger and what they may do, per language. */
+export function PeoplePage({ me }: { me: Person }) {
+  const queries = useQueryClient();
+  const people = useQuery({
+    queryKey: ["people"],
+    queryFn: ({ signal }) => ask<Row[]>("/api/people", { signal }),
+  });
+  const [editing, setEditing] = useState<Row | "new" | null>(null);
+  const [ending, setEnding] = useState<Row | null>(null);
+  const [invitation, setInvitation] = useState<{ name: string; link: string; until: string } | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const tables = useTables();
+  const known = languagesOf(tables.data ?? []);
+  const nameOf = (tag: string) => known.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+  const again = () => queries.invalidateQueries({ queryKey: ["people"] });
+  const run = (work: Promise<unknown>) => {
+    setWrong(null);
+    work.then(again).catch((failure: unknown) => setWrong(sentenceOf(failure)));
+  };
+  const show = (name: string, made: Schemas["Invitation"]) =>
+    setInvitation({ name, link: `${window.location.origin}/invitation/${made.token}`, until: made.until });
+  return (
+    <Frame me={me} title={<h1 className="scopeline">{t("people.title")}</h1>}>
+      <div className="settings">
+        {people.isError && <Alert severity="error">{sentenceOf(people.error)}</Alert>}
+        {wrong && (
+          <Alert severity="error" onClose={() => setWrong(null)}>
+            {wrong}
+          </Alert>
+        )}
+        {me.coordinator && (
+          <div>
+            <Button variant="contained" onClick={() => setEditing("new")}>
+              {t("people.add")}
+            </Button>
+          </div>
+        )}
+        {people.data && (
+          <table className="listed">
+            <thead>
+              <tr>
+                <th scope="col">{t("people.name")}</th>
+                <th scope="col">{t("people.signIn")}</th>
+                <th scope="col">{t("people.rights")}</th>
+                <th scope="col">{t("people.seen")}</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {people.data.map((person) => (
+                <tr key={person.id} className={person.active ? undefined : "ended"}>
+                  <th scope="row">
+                    {person.name} {person.id === me.id && <span className="soft">· {t("people.you")}</span>}
+                  </th>
+                  <td className="mono">{person.signIn}</td>
+                  <td>
+                    <span className="rights">{rightsOf(person, nameOf)}</span>
+                  </td>
+                  <td>
+                    {!person.active
+                      ? t("people.ended")
+                      : person.invitedUntil
+                        ? t("people.invited", { day: day(person.invitedUntil) })
+                        : person.seenAt
+                          ? when(person.seenAt)
+                          : t("people.never")}
+                  </td>
+                  <td className="order">
+                    {me.coordinator && person.active && (
+                      <>
+                        <Button
+                          size="small"
+                          aria-label={t("people.changeOf", { name: person.name })}
+                          onClick={() => setEditing(person)}
+                        >
+                          {t("people.change")}
+                        </Button>
+                        <Button
+                          size="small"
+                          aria-label={t("people.linkOf", { name: person.name })}
+                          onClick={() =>
+                            run(
+                              ask<Schemas["Invitation"]>(`/api/people/${person.id}/invitation`, {
+                                method: "POST",
+                              }).then((made) => show(person.name, made)),
+                            )
+                          }
+                        >
+                          {t("people.link")}
+                        </Button>
+                        <Button
+                          size="small"
+                          color="error"
+                          aria-label={t("people.endOf", { name: person.name })}
+                          onClick={() => setEnding(person)}
+                        >
+                          {t("people.end")}
+                        </Button>
+                      </>
+                    )}
+                    {me.coordinator && !person.active && (
+                      <Button
+                        size="small"
+                        onClick={() => run(ask(`/api/people/${person.id}/resume`, { method: "POST" }))}
+                      >
+                        {t("people.resume")}
+                      </Button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      {editing && (
+        <PersonDialog
+          person={editing === "new" ? null : editing}
+          onDone={(name, made) => {
+            setEditing(null);
+            void again();
+            if (made) show(name, made);
+          }}
+          onClose={() => setEditing(null)}
+        />
+      )}
+      {ending && (
+        <Confirm
+          title={t("people.endTitle", { name: ending.name })}
+          words={t("people.endWords")}
+          action={t("people.end")}
+          onYes={() => {
+            run(ask(`/api/people/${ending.id}/end`, { method: "POST" }));
+            setEnding(null);
+          }}
+          onNo={() => setEnding(null)}
+        />
+      )}
+      {invitation && (
+        <Dialog open onClose={() => setInvitation(null)} fullWidth maxWidth="sm" aria-labelledby="invite-title">
+          <DialogTitle id="invite-title">{t("people.invitationFor", { name: invitation.name })}</DialogTitle>
+          <DialogContent>
+            <p>{t("people.invitationWords", { day: day(invitation.until) })}</p>
+            <code className="invite-link">{invitation.link}</code>
+          </DialogContent>
+          <DialogActions>
+            <Button onClick={() => void navigator.clipboard.writeText(invitation.link)}>{t("people.copy")}</Button>
+            <Button variant="contained" onClick={() => setInvitation(null)}>
+              {t("close")}
+            </Button>
+          </DialogActions>
+        </Dialog>
+      )}
+    </Frame>
+  );
+}
+
+function rightsOf(person: Row, nameOf: (tag: string) => string): string {
+  if (person.coordinator) return t("people.coordinator");
+  const byLevel = (["reviewer", "contributor", "reader"] as const).map((level) => {
+    const tags = Object.entries(person.levels)
+      .filter(([, has]) => has === level)
+      .map(([tag]) => nameOf(tag));
+    return tags.length ? t(`people.${level}`, { languages: tags.join(", ") }) : "";
+  });
+  return byLevel.filter((part) => part !== "").join("; ") || t("people.nothing");
+}

@@ -1,0 +1,218 @@
+import {
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Divider,
+  FormControlLabel,
+  Checkbox,
+  ListItemText,
+  Menu,
+  MenuItem,
+  TextField,
+} from "@mui/material";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import { EntryDialog } from "../entry/EntryDialog";
+import type { Entries } from "../ledger/entries";
+import { writeScope, type Scope } from "../ledger/scope";
+import { undoing } from "../ledger/undoing";
+import type { Person } from "../session/useSession";
+
+/** More would be a transaction of minutes; the server says the same. */
+const MOST_CELLS = 20_000;
+
+interface Props {
+  me: Person;
+  scope: Scope;
+  tables: Schemas["TableReply"][];
+  /** The entries of the scope, null while it is being opened. */
+  entries: Entries | null;
+  onSay: (sentence: string) => void;
+  /** Entries were made or changed, so the scope has to be read again. */
+  onEntries: () => void;
+}
+
+/** What can be done with the scope as a whole: keep it under a name, go to a kept one, answer every stale text in it, add an entry. */
+export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Props) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [keeping, setKeeping] = useState(false);
+  const [creating, setCreating] = useState(false);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const kept = useQuery({
+    queryKey: ["scopes"],
+    queryFn: ({ signal }) => ask<Schemas["KeptScope"][]>("/api/scopes", { signal }),
+    enabled: anchor !== null,
+  });
+  const answers = scope.languages.filter((tag) => me.coordinator || me.levels[tag] === "reviewer");
+  const only = tables.length === 1 ? tables[0] : undefined;
+  const stale = useQuery({
+    queryKey: ["stale", writeScope(scope)],
+    queryFn: ({ signal }) => staleCells(scope, answers, signal),
+    enabled: anchor !== null && answers.length > 0,
+    staleTime: 0,
+  });
+  const stillHold = () => {
+    setAnchor(null);
+    const cells = stale.data ?? [];
+    ask<Schemas["Many"]>("/api/cells/changes", {
+      method: "POST",
+      json: { action: "STILL_HOLDS", cells: cells.slice(0, MOST_CELLS), meaningConfirmed: false },
+    })
+      .then((many) => {
+        undoing.did({ change: many.change, entries: cells.map((cell) => cell.entry) });
+        onSay(t("scopes.holdDone", { n: many.changed }));
+        onEntries();
+      })
+      .catch((failure: unknown) => onSay(sentenceOf(failure)));
+  };
+  return (
+    <>
+      <Button size="small" variant="outlined" aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
+        {t("scopes.open")}
+      </Button>
+      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
+        {me.coordinator && only && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              setCreating(true);
+            }}
+          >
+            {t("scopes.newEntry", { table: only.name })}
+          </MenuItem>
+        )}
+        {me.coordinator && only && (
+          <MenuItem onClick={() => void navigate(`/tables/${only.slug}`)}>
+            {t("scopes.settings", { table: only.name })}
+          </MenuItem>
+        )}
+        {answers.length > 0 && (
+          <MenuItem disabled={!entries || !stale.data?.length} onClick={stillHold}>
+            {t("scopes.hold", { n: stale.data?.length ?? 0 })}
+          </MenuItem>
+        )}
+        <MenuItem
+          onClick={() => {
+            setAnchor(null);
+            setKeeping(true);
+          }}
+        >
+          {t("scopes.keep")}
+        </MenuItem>
+        <Divider />
+        {kept.data?.length === 0 && <MenuItem disabled>{t("scopes.none")}</MenuItem>}
+        {kept.data?.map((one) => (
+          <MenuItem
+            key={one.id}
+            selected={one.query === writeScope(scope)}
+            onClick={() => {
+              setAnchor(null);
+              void navigate(`/ledger?${one.query}`);
+            }}
+          >
+            <ListItemText primary={one.name} secondary={one.mine ? undefined : one.person} />
+            {one.mine && (
+              <Button
+                size="small"
+                onClick={(event) => {
+                  event.stopPropagation();
+                  void ask(`/api/scopes/${one.id}`, { method: "DELETE" })
+                    .then(() => queries.invalidateQueries({ queryKey: ["scopes"] }))
+                    .catch((failure: unknown) => onSay(sentenceOf(failure)));
+                }}
+              >
+                {t("scopes.forget")}
+              </Button>
+            )}
+          </MenuItem>
+        ))}
+      </Menu>
+      {keeping && <KeepDialog scope={scope} onSay={onSay} onClose={() => setKeeping(false)} />}
+      {creating && only && (
+        <EntryDialog
+          table={only.slug}
+          row={null}
+          after={null}
+          onDone={(changed) => {
+            undoing.did({ change: changed.change, entries: changed.entries });
+            setCreating(false);
+            onEntries();
+          }}
+          onClose={() => setCreating(false)}
+        />
+      )}
+    </>
+  );
+}
+
+/** The stale cells of a scope in the languages that one may answer, found by the server a language at a time. */
+async function staleCells(scope: Scope, languages: string[], signal: AbortSignal) {
+  const cells: { entry: number; language: string }[] = [];
+  for (const language of languages) {
+    const query = writeScope({ ...scope, languages: [language], only: ["stale"] });
+    const reply = await ask<Schemas["ScopeReply"]>(`/api/scope?${query}`, { signal });
+    let id = 0;
+    for (const delta of reply.deltas) {
+      id += delta;
+      cells.push({ entry: id, language });
+    }
+  }
+  return cells;
+}
+
+function KeepDialog({
+  scope,
+  onSay,
+  onClose,
+}: {
+  scope: Scope;
+  onSay: (sentence: string) => void;
+  onClose: () => void;
+}) {
+  const [name, setName] = useState("");
+  const [shared, setShared] = useState(false);
+  const queries = useQueryClient();
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="keep-title">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          ask("/api/scopes", { method: "POST", json: { name, query: writeScope(scope), shared } })
+            .then(() => {
+              void queries.invalidateQueries({ queryKey: ["scopes"] });
+              onSay(t("scopes.kept", { name }));
+              onClose();
+            })
+            .catch((failure: unknown) => onSay(sentenceOf(failure)));
+        }}
+      >
+        <DialogTitle id="keep-title">{t("scopes.keepTitle")}</DialogTitle>
+        <DialogContent className="entry-form">
+          <TextField
+            label={t("scopes.name")}
+            size="small"
+            autoFocus
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <FormControlLabel
+            control={<Checkbox size="small" checked={shared} onChange={(_, on) => setShared(on)} />}
+            label={t("scopes.shared")}
+          />
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>{t("cancel")}</Button>
+          <Button type="submit" variant="contained" disabled={name.trim() === ""}>
+            {t("scopes.keepDo")}
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}

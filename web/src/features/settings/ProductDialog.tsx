@@ -1,0 +1,218 @@
+import {
+  Alert,
+  Button,
+  Checkbox,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  FormControlLabel,
+  IconButton,
+  MenuItem,
+  TextField,
+} from "@mui/material";
+import { useState } from "react";
+import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import { Confirm } from "./Confirm";
+import { LanguagePicker } from "./LanguagePicker";
+
+type Product = Schemas["ProductReply"];
+
+const KINDS = ["game", "panel", "app", "site"] as const;
+
+interface Props {
+  /** The product to change, null for a new one. */
+  product: Product | null;
+  tables: Schemas["TableReply"][];
+  onDone: () => void;
+  onClose: () => void;
+}
+
+/** A product's name, kind, tables, and languages in order with their selector numbers. */
+export function ProductDialog({ product, tables, onDone, onClose }: Props) {
+  const [name, setName] = useState(product?.name ?? "");
+  const [kind, setKind] = useState(product?.kind ?? "app");
+  const [uses, setUses] = useState<string[]>(product?.tables.map((one) => one.slug) ?? []);
+  const [languages, setLanguages] = useState<Product["languages"]>(product?.languages ?? []);
+  const [start, setStart] = useState(product?.start ?? "");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [removing, setRemoving] = useState(false);
+  const address = product ? `/api/products/${encodeURIComponent(product.slug)}` : "/api/products";
+  const run = (work: Promise<unknown>) => {
+    setWrong(null);
+    work.then(onDone).catch((failure: unknown) => setWrong(sentenceOf(failure)));
+  };
+  const save = () =>
+    run(
+      ask(address, {
+        method: product ? "PUT" : "POST",
+        json: {
+          version: product?.version ?? 0,
+          name,
+          kind,
+          tables: uses,
+          languages: languages.map((one) => ({ tag: one.language.tag, selector: one.selector })),
+          start: start === "" ? undefined : start,
+        },
+      }),
+    );
+  const move = (at: number, by: number) => {
+    const next = [...languages];
+    const [one] = next.splice(at, 1);
+    if (one) next.splice(at + by, 0, one);
+    setLanguages(next);
+  };
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="product-title">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <DialogTitle id="product-title">{product ? product.name : t("products.new")}</DialogTitle>
+        <DialogContent className="entry-form two">
+          <div>
+            <TextField
+              label={t("settings.name")}
+              size="small"
+              autoFocus
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            <TextField
+              label={t("products.kind")}
+              size="small"
+              select
+              value={kind}
+              onChange={(event) => setKind(event.target.value)}
+            >
+              {KINDS.map((one) => (
+                <MenuItem key={one} value={one}>
+                  {t(`kind.${one}`)}
+                </MenuItem>
+              ))}
+            </TextField>
+            <fieldset className="bare tables">
+              <legend>{t("products.tables")}</legend>
+              {tables.map((table) => (
+                <FormControlLabel
+                  key={table.slug}
+                  control={
+                    <Checkbox
+                      size="small"
+                      checked={uses.includes(table.slug)}
+                      onChange={(_, on) =>
+                        setUses(on ? [...uses, table.slug] : uses.filter((slug) => slug !== table.slug))
+                      }
+                    />
+                  }
+                  label={table.name}
+                />
+              ))}
+            </fieldset>
+          </div>
+          <div>
+            <table className="listed">
+              <thead>
+                <tr>
+                  <th scope="col">{t("settings.language")}</th>
+                  <th scope="col">{t("products.selector")}</th>
+                  <th />
+                </tr>
+              </thead>
+              <tbody>
+                {languages.map(({ language, selector }, at) => (
+                  <tr key={language.tag}>
+                    <th scope="row">{language.englishName}</th>
+                    <td>
+                      <TextField
+                        size="small"
+                        type="number"
+                        value={selector ?? ""}
+                        slotProps={{
+                          htmlInput: { "aria-label": t("products.selectorOf", { language: language.englishName }) },
+                        }}
+                        onChange={(event) => {
+                          const n = event.target.value === "" ? undefined : Math.floor(Number(event.target.value));
+                          setLanguages(
+                            languages.map((one) => (one.language.tag === language.tag ? { ...one, selector: n } : one)),
+                          );
+                        }}
+                      />
+                    </td>
+                    <td className="order">
+                      <IconButton
+                        size="small"
+                        disabled={at === 0}
+                        aria-label={t("settings.up", { language: language.englishName })}
+                        onClick={() => move(at, -1)}
+                      >
+                        ↑
+                      </IconButton>
+                      <Button
+                        size="small"
+                        color="error"
+                        onClick={() => setLanguages(languages.filter((one) => one.language.tag !== language.tag))}
+                      >
+                        {t("settings.remove")}
+                      </Button>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <LanguagePicker
+              label={t("settings.addLanguage")}
+              onPick={(language) => {
+                if (!languages.some((one) => one.language.tag === language.tag)) {
+                  setLanguages([...languages, { language }]);
+                }
+              }}
+            />
+            <TextField
+              label={t("products.start")}
+              size="small"
+              select
+              value={start}
+              onChange={(event) => setStart(event.target.value)}
+            >
+              <MenuItem value="">{t("products.startSource")}</MenuItem>
+              {languages.map(({ language }) => (
+                <MenuItem key={language.tag} value={language.tag}>
+                  {language.englishName}
+                </MenuItem>
+              ))}
+            </TextField>
+          </div>
+          {wrong && (
+            <Alert severity="error" className="wide">
+              {wrong}
+            </Alert>
+          )}
+        </DialogContent>
+        <DialogActions>
+          {product && (
+            <Button color="error" onClick={() => setRemoving(true)} sx={{ marginRight: "auto" }}>
+              {t("products.remove")}
+            </Button>
+          )}
+          <Button onClick={onClose}>{t("cancel")}</Button>
+          <Button type="submit" variant="contained" disabled={name.trim() === ""}>
+            {t("save")}
+          </Button>
+        </DialogActions>
+      </form>
+      {removing && product && (
+        <Confirm
+          title={t("products.removeTitle", { product: product.name })}
+          words={t("products.removeWords")}
+          action={t("products.remove")}
+          onYes={() => run(ask(address, { method: "DELETE" }))}
+          onNo={() => setRemoving(false)}
+        />
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,49 @@
+import { useEffect } from "react";
+
+/** Something that changed, here or elsewhere. */
+export interface LiveChange {
+  /** The table's number; 0 when the line was down and anything may have changed. */
+  table: number;
+  /** The entries concerned, empty for "so many that it is quicker to read again". */
+  entries: number[];
+  /** Tags of the languages whose cells changed, empty for the entries themselves. */
+  languages: string[];
+}
+
+type Listener = (change: LiveChange) => void;
+
+const listeners = new Set<Listener>();
+let source: EventSource | null = null;
+const ANYTHING: LiveChange = { table: 0, entries: [], languages: [] };
+
+function connect(): void {
+  if (source || typeof EventSource === "undefined") return;
+  source = new EventSource("/api/live");
+  let opened = false;
+  source.addEventListener("open", () => {
+    // The browser connects again by itself; what happened in between has to be read.
+    if (opened) tell(ANYTHING);
+    opened = true;
+  });
+  source.addEventListener("missed", () => tell(ANYTHING));
+  source.addEventListener("change", (event) => tell(JSON.parse(String(event.data)) as LiveChange));
+}
+
+function tell(change: LiveChange): void {
+  for (const listener of listeners) listener(change);
+}
+
+/** Hears every change while the component is shown; one line to the server for the whole page. `listener` should be stable. */
+export function useLive(listener: Listener): void {
+  useEffect(() => {
+    listeners.add(listener);
+    connect();
+    return () => {
+      listeners.delete(listener);
+      if (listeners.size === 0) {
+        source?.close();
+        source = null;
+      }
+    };
+  }, [listener]);
+}
