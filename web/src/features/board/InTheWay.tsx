@@ -23,7 +23,7 @@ export function InTheWay({ tables, scope, languages }: Props) {
     return { state, found, all: found.reduce((sum, one) => sum + one.n, 0) };
   }).filter((kind) => kind.all > 0);
   return (
-    <section aria-labelledby="way">
+    <section aria-labelledby="way" tabIndex={0}>
       <h2 id="way">{t("board.way")}</h2>
       {kinds.length === 0 && <p className="soft">{t(tables.length ? "board.clear" : "empty.noTables")}</p>}
       <ul className="kinds">

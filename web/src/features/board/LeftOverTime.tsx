@@ -25,7 +25,7 @@ export function LeftOverTime({ tables, scope, languages, unit }: Props) {
   const nameOf = (tag: string) => languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
   const chart = left.data ? chartOf(left.data) : null;
   return (
-    <section aria-labelledby="overtime" className="overtime">
+    <section aria-labelledby="overtime" className="overtime" tabIndex={0}>
       <h2 id="overtime">{t("board.left")}</h2>
       {left.isError && <p className="wrong">{sentenceOf(left.error)}</p>}
       {chart && (

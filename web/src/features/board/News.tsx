@@ -30,7 +30,7 @@ export function News({ languages }: { languages: Schemas["LanguageReply"][] }) {
   });
   const nameOf = (tag: string) => languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
   return (
-    <section aria-labelledby="news">
+    <section aria-labelledby="news" tabIndex={0}>
       <h2 id="news">{t("board.news")}</h2>
       {news.isError && <p className="wrong">{sentenceOf(news.error)}</p>}
       {news.data?.lines.length === 0 && <p className="soft">{t("board.noNews", { when: when(news.data.since) })}</p>}

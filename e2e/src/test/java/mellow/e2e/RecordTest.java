@@ -68,7 +68,7 @@ class RecordTest {
             for (String language : new String[] {"German", "Finnish", "Estonian", "Polish", "Portuguese (Brazil)"}) {
                 crossing(other, "Common words", language, "1");
             }
-            other.go("/board?product=skipper-s-post");
+            other.go("/board?product=skippers-post");
             crossing(other, "Common words", "German", "1");
 
             browser.until(d -> browser.count("[role=dialog]") == 0 ? true : null, "the dialog to close");

@@ -170,10 +170,10 @@ class PeopleDesk {
     @Transactional
     public void edit(long by, long id, Definition wanted) {
         requireCoordinator(by);
-        holdCoordinators();
+        List<Long> coordinators = holdCoordinators(by);
         Person person = person(id);
         if (person.coordinator() && !wanted.coordinator()) {
-            requireAnotherCoordinator(person);
+            requireAnother(coordinators, person);
         }
         person.become(wanted.name().strip(), wanted.coordinator());
         jdbc.sql("delete from person_right where person_id = :person")
@@ -186,10 +186,10 @@ class PeopleDesk {
     @Transactional
     public void end(long by, long id) {
         requireCoordinator(by);
-        holdCoordinators();
+        List<Long> coordinators = holdCoordinators(by);
         Person person = person(id);
         if (person.coordinator()) {
-            requireAnotherCoordinator(person);
+            requireAnother(coordinators, person);
         }
         person.end(clock.instant());
         jdbc.sql("delete from spring_session where principal_name = :name")
@@ -298,17 +298,20 @@ class PeopleDesk {
                 .findFirst();
     }
 
-    /** Two coordinators who end each other at the same moment take turns. */
-    private void holdCoordinators() {
-        jdbc.sql("select id from person where coordinator and ended_at is null order by id for update")
+    /** Two coordinators who end each other at the same moment take turns; the second is none any more. Reads the database, not what was read before. */
+    private List<Long> holdCoordinators(long by) {
+        List<Long> active = jdbc.sql(
+                        "select id from person where coordinator and ended_at is null order by id for update")
                 .query(Long.class)
                 .list();
+        if (!active.contains(by)) {
+            throw Refusal.forbidden("access-ended", "Your access has ended; ask a coordinator.");
+        }
+        return active;
     }
 
-    private void requireAnotherCoordinator(Person person) {
-        boolean another = people.findAll().stream()
-                .anyMatch(other -> other.coordinator() && other.active() && other.id() != person.id());
-        if (!another) {
+    private static void requireAnother(List<Long> coordinators, Person person) {
+        if (coordinators.stream().allMatch(id -> id == person.id())) {
             throw Refusal.unacceptable(
                     "last-coordinator",
                     person.name() + " is the last coordinator; make someone else one first.",

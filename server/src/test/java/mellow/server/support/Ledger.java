@@ -102,6 +102,14 @@ public class Ledger {
                 .single();
     }
 
+    /** The numbers of a table's entries, in order. */
+    public List<Long> entries(String table) {
+        return jdbc.sql("select id from entry where table_id = :table and removed_at is null order by position")
+                .param("table", table(table))
+                .query(Long.class)
+                .list();
+    }
+
     /** The number of the entry with that key. */
     public long entry(String key) {
         return jdbc.sql("select id from entry where key = :key and removed_at is null")

@@ -1,0 +1,271 @@
+package mellow.server.people;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Stream;
+import mellow.core.merge.TextEffect.Arrival;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.support.Http;
+import mellow.server.support.ServerTest;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.http.HttpMethod;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+
+/**
+ * Who may write what: every endpoint that changes anything, tried by a reader, a contributor and a reviewer of Polish and by a coordinator. An endpoint
+ * without a line in this table fails the test.
+ */
+class WriteRightsTest extends ServerTest {
+
+    /** Who is let through, from the least right that is enough. */
+    private enum For {
+        COORDINATOR,
+        REVIEWER,
+        CONTRIBUTOR,
+        ANYBODY,
+        /** Before signing in; tested with the door. */
+        STRANGERS
+    }
+
+    private record Rule(For least, String path, String body) {
+        static Rule of(For least, String path, String body) {
+            return new Rule(least, path, body);
+        }
+    }
+
+    private static final String DEFINITION =
+            "{\"signIn\":\"new-one\",\"name\":\"New One\",\"coordinator\":false,\"levels\":{}}";
+    private static final String DESCRIPTION =
+            "{\"key\":\"k\",\"context\":\"\",\"note\":\"\",\"reference\":\"\",\"section\":\"\",\"maxLength\":0,\"maxLines\":0,\"tags\":[],\"translatable\":true}";
+    private static final String PRODUCT =
+            "{\"version\":0,\"name\":\"Boat\",\"kind\":\"app\",\"tables\":[],\"languages\":[]}";
+    private static final String NO_ENTRIES = "{\"entries\":[0]";
+
+    /** Bodies are sound as far as rights go; what they name need not exist, because the right is asked first. */
+    private static final Map<String, Rule> RULES = rules();
+
+    private static Map<String, Rule> rules() {
+        Map<String, Rule> rules = new LinkedHashMap<>();
+        rules.put("POST /api/session", Rule.of(For.STRANGERS, "", ""));
+        rules.put("DELETE /api/session", Rule.of(For.STRANGERS, "", ""));
+        rules.put("POST /api/invitations/{token}", Rule.of(For.STRANGERS, "", ""));
+        rules.put("POST /api/people", Rule.of(For.COORDINATOR, "/api/people", DEFINITION));
+        rules.put("PUT /api/people/{id}", Rule.of(For.COORDINATOR, "/api/people/{lina}", DEFINITION));
+        rules.put("POST /api/people/{id}/invitation", Rule.of(For.COORDINATOR, "/api/people/{lina}/invitation", "{}"));
+        rules.put("POST /api/people/{id}/end", Rule.of(For.COORDINATOR, "/api/people/{other}/end", "{}"));
+        rules.put("POST /api/people/{id}/resume", Rule.of(For.COORDINATOR, "/api/people/{other}/resume", "{}"));
+        rules.put(
+                "POST /api/tables",
+                Rule.of(For.COORDINATOR, "/api/tables", "{\"name\":\"T\",\"source\":\"en\",\"languages\":[\"de\"]}"));
+        rules.put(
+                "PUT /api/tables/{slug}",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/tables/ramp",
+                        "{\"version\":0,\"name\":\"Ramp\",\"languages\":[{\"tag\":\"pl\",\"settlesOwn\":false}]}"));
+        rules.put("DELETE /api/tables/{slug}", Rule.of(For.COORDINATOR, "/api/tables/nowhere", "{}"));
+        rules.put(
+                "POST /api/tables/removed/{id}/put-back",
+                Rule.of(For.COORDINATOR, "/api/tables/removed/0/put-back", "{}"));
+        rules.put("POST /api/products", Rule.of(For.COORDINATOR, "/api/products", PRODUCT));
+        rules.put("PUT /api/products/{slug}", Rule.of(For.COORDINATOR, "/api/products/nothing", PRODUCT));
+        rules.put("DELETE /api/products/{slug}", Rule.of(For.COORDINATOR, "/api/products/nothing", "{}"));
+        rules.put(
+                "POST /api/products/removed/{id}/put-back",
+                Rule.of(For.COORDINATOR, "/api/products/removed/0/put-back", "{}"));
+        rules.put(
+                "POST /api/tables/{table}/entries",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/tables/ramp/entries",
+                        "{\"shape\":\"plain\",\"description\":" + DESCRIPTION + ",\"source\":{\"other\":\"x\"}}"));
+        rules.put(
+                "PUT /api/entries/{id}",
+                Rule.of(For.COORDINATOR, "/api/entries/0", "{\"version\":0,\"description\":" + DESCRIPTION + "}"));
+        rules.put(
+                "POST /api/entries/{id}/source",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/entries/0/source",
+                        "{\"version\":0,\"source\":{\"other\":\"x\"},\"meaningChanged\":true}"));
+        rules.put(
+                "POST /api/entries/{id}/story/{line}/put-back",
+                Rule.of(For.COORDINATOR, "/api/entries/0/story/0/put-back", "{\"version\":0,\"meaningChanged\":true}"));
+        rules.put(
+                "POST /api/entries/description",
+                Rule.of(For.COORDINATOR, "/api/entries/description", NO_ENTRIES + "}"));
+        rules.put(
+                "POST /api/entries/place",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/entries/place",
+                        NO_ENTRIES + ",\"table\":\"nowhere\",\"addLanguages\":false}"));
+        rules.put("POST /api/entries/removal", Rule.of(For.COORDINATOR, "/api/entries/removal", NO_ENTRIES + "}"));
+        rules.put("POST /api/entries/put-back", Rule.of(For.COORDINATOR, "/api/entries/put-back", NO_ENTRIES + "}"));
+        rules.put("PUT /api/entries/{id}/picture", Rule.of(For.COORDINATOR, "/api/entries/0/picture", "x"));
+        rules.put("DELETE /api/entries/{id}/picture", Rule.of(For.COORDINATOR, "/api/entries/0/picture", "{}"));
+        rules.put(
+                "POST /api/entries/{entry}/cells/{language}/changes",
+                Rule.of(
+                        For.CONTRIBUTOR,
+                        "/api/entries/{entry}/cells/pl/changes",
+                        "{\"action\":\"PENCIL\",\"version\":0,\"text\":\"x\",\"meaningConfirmed\":false}"));
+        // Every cell is asked by itself; without the right each stays as it is and is named.
+        rules.put("POST /api/cells/changes", Rule.of(For.ANYBODY, "/api/cells/changes", many("PENCIL")));
+        rules.put("POST /api/changes/{change}/undo", Rule.of(For.ANYBODY, "/api/changes/0/undo", "{}"));
+        rules.put(
+                "POST /api/scopes",
+                Rule.of(For.ANYBODY, "/api/scopes", "{\"name\":\"mine\",\"query\":\"\",\"shared\":false}"));
+        rules.put("DELETE /api/scopes/{id}", Rule.of(For.ANYBODY, "/api/scopes/0", "{}"));
+        // An intake belongs to who brought it; what it may change is asked per language when it is compared.
+        rules.put("POST /api/intakes", Rule.of(For.ANYBODY, "/api/intakes?name=x.csv", ""));
+        rules.put("PUT /api/intakes/{id}/options", Rule.of(For.ANYBODY, "/api/intakes/0/options", "{}"));
+        rules.put("POST /api/intakes/{id}/apply", Rule.of(For.ANYBODY, "/api/intakes/0/apply", "{}"));
+        rules.put("POST /api/intakes/{id}/cancel", Rule.of(For.ANYBODY, "/api/intakes/0/cancel", "{}"));
+        rules.put("DELETE /api/intakes/{id}", Rule.of(For.ANYBODY, "/api/intakes/0", "{}"));
+        return rules;
+    }
+
+    private static String many(String action) {
+        return "{\"action\":\"" + action
+                + "\",\"meaningConfirmed\":false,\"cells\":[{\"entry\":{entry},\"language\":\"pl\",\"version\":0,\"text\":\"x\"}]}";
+    }
+
+    @Autowired
+    private RequestMappingHandlerMapping requestMappingHandlerMapping;
+
+    @Autowired
+    private Http http;
+
+    private Map<String, Long> people() {
+        long mara = ledger.coordinator("mara");
+        ledger.takeIn(mara, "Ramp", "key,en,pl,de\nup,Ramp up,,\n", Arrival.SETTLED);
+        Map<String, Long> people = new LinkedHashMap<>();
+        people.put("reader", ledger.person("rita", "pl", Level.READER));
+        people.put("contributor", ledger.person("lina", "pl", Level.CONTRIBUTOR));
+        people.put("reviewer", ledger.person("oskar", "pl", Level.REVIEWER));
+        people.put("coordinator", mara);
+        people.put("other", ledger.person("odo", "pl", Level.READER));
+        return people;
+    }
+
+    @Test
+    void everyEndpointThatWritesHasARule() {
+        TreeSet<String> writing = new TreeSet<>();
+        requestMappingHandlerMapping.getHandlerMethods().keySet().forEach(info -> info.getPatternValues()
+                .forEach(path -> info.getMethodsCondition().getMethods().stream()
+                        .map(method -> method + " " + path)
+                        .filter(endpoint -> endpoint.contains(" /api/") && !endpoint.startsWith("GET "))
+                        .forEach(writing::add)));
+        assertThat(new TreeSet<>(RULES.keySet())).isEqualTo(writing);
+    }
+
+    @Test
+    void whoMayAndWhoMayNot() throws Exception {
+        Map<String, Long> people = people();
+        List<String> wrong = new ArrayList<>();
+        for (Map.Entry<String, Rule> line : RULES.entrySet()) {
+            Rule rule = line.getValue();
+            if (rule.least() == For.STRANGERS) {
+                continue;
+            }
+            for (String who : List.of("reader", "contributor", "reviewer", "coordinator")) {
+                String body = filled(rule.body(), people);
+                Http.Reply reply = http.json(
+                        people.get(who),
+                        HttpMethod.valueOf(line.getKey().split(" ")[0]),
+                        filled(rule.path(), people),
+                        body);
+                boolean refused = reply.status() == 403;
+                if (refused == allowed(rule.least(), who)) {
+                    wrong.add(line.getKey() + " by " + who + ": " + reply.status() + " " + reply.code());
+                }
+            }
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    private String filled(String pattern, Map<String, Long> people) {
+        return pattern.replace("{lina}", String.valueOf(people.get("contributor")))
+                .replace("{other}", String.valueOf(people.get("other")))
+                .replace("{entry}", String.valueOf(ledger.entry("up")));
+    }
+
+    private static boolean allowed(For least, String who) {
+        return switch (least) {
+            case COORDINATOR -> who.equals("coordinator");
+            case REVIEWER -> who.equals("coordinator") || who.equals("reviewer");
+            case CONTRIBUTOR -> !who.equals("reader");
+            default -> true;
+        };
+    }
+
+    /** Every change of a cell, by everybody who has some right in Polish, on a cell with a settled text and an offer of someone else. */
+    @ParameterizedTest(name = "{0}")
+    @CsvSource({
+        "PENCIL, refused, refused, refused",
+        "PUT_FORWARD, refused, allowed, allowed",
+        "SETTLE, refused, refused, allowed",
+        "AMEND, refused, refused, allowed",
+        "RETURN, refused, refused, allowed",
+        "WITHDRAW, refused, refused, refused",
+        "STILL_HOLDS, refused, allowed, allowed",
+        "CLEAR, refused, refused, allowed",
+        "PUT_BACK, refused, refused, allowed"
+    })
+    void changesOfACell(Action action, String reader, String contributor, String reviewer) throws Exception {
+        Map<String, Long> people = people();
+        Map<String, String> expected = Map.of("reader", reader, "contributor", contributor, "reviewer", reviewer);
+        Map<String, String> found = new TreeMap<>();
+        for (String who : expected.keySet()) {
+            String key = "cell-" + who;
+            ledger.takeIn(people.get("coordinator"), "Ramp", "key,en,pl\n" + key + ",Ramp,Rampa\n", Arrival.SETTLED);
+            ledger.takeIn(people.get("coordinator"), "Ramp", "key,en\n" + key + ",Ramp moves\n", Arrival.SETTLED);
+            long offer = ledger.change(
+                            people.get("coordinator"),
+                            key,
+                            "pl",
+                            CellChange.text(Action.PUT_FORWARD, 1, "Rampa się rusza"))
+                    .offers()
+                    .get(0)
+                    .id();
+            long line = ledger.ask(Long.class, "select min(id) from cell_story where entry_id = " + ledger.entry(key));
+            String body = "{\"action\":\"" + action + "\",\"version\":2,\"text\":\"Nowa rampa\",\"offer\":" + offer
+                    + ",\"reason\":\"because\",\"meaningConfirmed\":true,\"line\":" + line + "}";
+            Http.Reply reply = http.json(
+                    people.get(who), HttpMethod.POST, "/api/entries/" + ledger.entry(key) + "/cells/pl/changes", body);
+            found.put(who, reply.status() == 200 ? "allowed" : "refused");
+            Http.Reply german = http.json(
+                    people.get(who),
+                    HttpMethod.POST,
+                    "/api/entries/" + ledger.entry(key) + "/cells/de/changes",
+                    body.replace("\"version\":2", "\"version\":0"));
+            assertThat(german.status()).as("no right in German").isIn(403, 422);
+        }
+        assertThat(found).isEqualTo(new TreeMap<>(expected));
+    }
+
+    @Test
+    void aChangeOfManyCellsNamesThoseWithoutTheRight() throws Exception {
+        Map<String, Long> people = people();
+        for (String who : List.of("reader", "contributor")) {
+            Http.Reply reply =
+                    http.json(people.get(who), HttpMethod.POST, "/api/cells/changes", filled(many("CLEAR"), people));
+            assertThat(reply.body().path("changed").asInt()).isZero();
+            assertThat(reply.body().path("refused").get(0).path("code").asString())
+                    .isEqualTo("no-right-to-settle");
+        }
+        assertThat(Stream.of(ledger.ask(Integer.class, "select count(*) from cell")))
+                .containsExactly(0);
+    }
+}
