@@ -1,5 +1,11 @@
 package mellow.bench;
 
+import static mellow.bench.Figures.best;
+import static mellow.bench.Figures.ids;
+import static mellow.bench.Figures.percentile;
+import static mellow.bench.Figures.seconds;
+import static mellow.bench.Figures.sql;
+
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -18,7 +24,6 @@ import java.sql.Statement;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.Random;
-import java.util.concurrent.Callable;
 import mellow.core.format.FilePatch;
 import mellow.core.format.csv.CsvFormat;
 import mellow.core.format.csv.CsvOptions;
@@ -29,22 +34,23 @@ import tools.jackson.databind.JsonNode;
 /** {@code ./mellow bench csv}: read, intake, export and the sheet for 10,000 and 100,000 rows in seven languages. */
 public final class CsvBench {
 
-    private static final int REPEATS = 7;
     private static final int PAGES = 400;
     private static final int PAGE = 60;
     private static final int SAVES = 200;
     private static final int[] SIZES = {10_000, 100_000};
 
     private final PrintStream out;
+    private final Figures figures;
 
     private CsvBench(PrintStream out) {
         this.out = out;
+        this.figures = new Figures(out);
     }
 
     public static void main(String[] arguments) throws Exception {
         CsvBench bench = new CsvBench(new PrintStream(
                 new java.io.FileOutputStream(java.io.FileDescriptor.out), true, StandardCharsets.UTF_8));
-        bench.line("work", "rows", "took", "against", "took", "ratio");
+        bench.figures.line("work", "rows", "took", "against", "took", "ratio");
         try (Product product = new Product()) {
             // The first round only warms the machine up.
             new CsvBench(new PrintStream(new ByteArrayOutputStream(), true, StandardCharsets.UTF_8))
@@ -77,13 +83,13 @@ public final class CsvBench {
 
     private void reading(int rows, byte[] sheet) throws Exception {
         double scan = best(() -> byteScan(sheet));
-        compare(
+        figures.compare(
                 "read: spans of every cell, keys checked",
                 rows,
                 best(() -> read(sheet).size()),
                 "byte scan",
                 scan);
-        compare(
+        figures.compare(
                 "read: and every text decoded",
                 rows,
                 best(() -> {
@@ -102,7 +108,7 @@ public final class CsvBench {
             copied.write(sheet);
             return copied.size();
         });
-        compare(
+        figures.compare(
                 "write in place, 1 % changed",
                 rows,
                 best(() -> {
@@ -156,7 +162,8 @@ public final class CsvBench {
                 throw new IOException(intake.path("run").path("message").asString());
             }
         }
-        compare("intake: apply, history and counters included", rows, seconds(start), "COPY of the same texts", copy);
+        figures.compare(
+                "intake: apply, history and counters included", rows, seconds(start), "COPY of the same texts", copy);
         out.printf(Locale.ROOT, "  upload and read %.2f s, preview %.2f s%n", readIn, preview);
     }
 
@@ -195,13 +202,13 @@ public final class CsvBench {
 
     private void export(Product product, int rows, byte[] sheet, String table) throws Exception {
         double plain = best(() -> read(sheet).size());
-        compare(
+        figures.compare(
                 "export in place over HTTP",
                 rows,
                 best(() -> product.get("/api/tables/" + table + "/export/in-place?file=" + table + ".csv").length, 3),
                 "reading the file",
                 plain);
-        compare(
+        figures.compare(
                 "export fresh over HTTP",
                 rows,
                 best(() -> product.get("/api/tables/" + table + "/export/fresh").length, 3),
@@ -221,7 +228,7 @@ public final class CsvBench {
                             ? "select id from entry e where table_id = T and removed_at is null and (key ilike '%satama%' or source ilike '%satama%' or exists (select 1 from cell c where c.entry_id = e.id and c.language_id in (select id from language where tag in ('de', 'ar', 'ja')) and text ilike '%satama%')) order by position"
                             : "select id from entry e where table_id = T and removed_at is null and (select count(*) from cell c where c.entry_id = e.id and c.language_id in (select id from language where tag in ('de', 'ar', 'ja'))) < 3 order by position";
             double bare = sql(product, sql.replace("T", "(select id from ledger_table where slug = '" + table + "')"));
-            compare(
+            figures.compare(
                     "open a scope" + (filter.isEmpty() ? "" : " " + filter.substring(1)),
                     rows,
                     best(() -> product.get(base + "&in=de,ar,ja" + filter).length),
@@ -256,13 +263,13 @@ public final class CsvBench {
                 bare[i] = seconds(start);
             }
         }
-        compare(
+        figures.compare(
                 "a page of " + PAGE + " rows × 3 languages, median",
                 rows,
                 percentile(took, 50),
                 "one SQL page by key",
                 percentile(bare, 50));
-        compare(
+        figures.compare(
                 "a page of " + PAGE + " rows × 3 languages, p95",
                 rows,
                 percentile(took, 95),
@@ -271,7 +278,7 @@ public final class CsvBench {
     }
 
     private void save(Product product, int rows, String table) throws Exception {
-        long[] ids = ids(product, "/api/tables/" + table);
+        long[] ids = ids(product, "/api/scope?table=" + table);
         double[] took = new double[SAVES];
         double[] bare = new double[SAVES];
         try (Connection connection = product.database();
@@ -279,8 +286,8 @@ public final class CsvBench {
                         connection.prepareStatement("update bare set text = ? where entry = ? and language = 1")) {
             for (int i = 0; i < SAVES; i++) {
                 long id = ids[(int) ((long) i * ids.length / SAVES)];
-                JsonNode row = product.json(product.get("/api/rows?in=fi&ids=" + id))
-                        .get(0);
+                JsonNode row =
+                        product.json(product.get("/api/rows?in=fi&ids=" + id)).get(0);
                 int version = row.path("cells").size() == 0
                         ? 0
                         : row.path("cells").get(0).path("version").asInt();
@@ -298,80 +305,10 @@ public final class CsvBench {
                 bare[i] = seconds(start);
             }
         }
-        compare("save one cell, median", rows, percentile(took, 50), "one UPDATE committed", percentile(bare, 50));
-        compare("save one cell, p95", rows, percentile(took, 95), "one UPDATE committed, p95", percentile(bare, 95));
-    }
-
-    private static long[] ids(Product product, String base) throws IOException, InterruptedException {
-        JsonNode deltas = product.json(product.get(base + "&in=de")).path("deltas");
-        long[] ids = new long[deltas.size()];
-        long id = 0;
-        for (int i = 0; i < ids.length; i++) {
-            id += deltas.get(i).asLong();
-            ids[i] = id;
-        }
-        return ids;
-    }
-
-    private static double sql(Product product, String sql) throws Exception {
-        try (Connection connection = product.database();
-                Statement statement = connection.createStatement()) {
-            return best(() -> {
-                int rows = 0;
-                try (ResultSet row = statement.executeQuery(sql)) {
-                    while (row.next()) {
-                        rows++;
-                    }
-                }
-                return rows;
-            });
-        }
-    }
-
-    private static double best(Callable<Integer> work) throws Exception {
-        return best(work, REPEATS);
-    }
-
-    private static double best(Callable<Integer> work, int repeats) throws Exception {
-        double best = Double.MAX_VALUE;
-        for (int i = 0; i < repeats; i++) {
-            long start = System.nanoTime();
-            if (work.call() < 0) {
-                throw new IllegalStateException("nothing was done");
-            }
-            best = Math.min(best, seconds(start));
-        }
-        return best;
-    }
-
-    private static double percentile(double[] values, int percent) {
-        double[] sorted = values.clone();
-        Arrays.sort(sorted);
-        return sorted[Math.min(sorted.length - 1, sorted.length * percent / 100)];
-    }
-
-    private static double seconds(long since) {
-        return (System.nanoTime() - since) / 1e9;
-    }
-
-    private void compare(String work, int rows, double took, String against, double base) {
-        line(
-                work,
-                String.format(Locale.ROOT, "%,d", rows),
-                time(took),
-                against,
-                time(base),
-                String.format(Locale.ROOT, "%.1f×", took / base));
-    }
-
-    private static String time(double seconds) {
-        return seconds < 1
-                ? String.format(Locale.ROOT, "%.1f ms", seconds * 1000)
-                : String.format(Locale.ROOT, "%.2f s", seconds);
-    }
-
-    private void line(String... cells) {
-        out.printf("%-46s %8s %10s   %-26s %10s %7s%n", (Object[]) cells);
+        figures.compare(
+                "save one cell, median", rows, percentile(took, 50), "one UPDATE committed", percentile(bare, 50));
+        figures.compare(
+                "save one cell, p95", rows, percentile(took, 95), "one UPDATE committed, p95", percentile(bare, 95));
     }
 
     private static long peakHeap() {

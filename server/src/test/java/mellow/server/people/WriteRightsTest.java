@@ -60,7 +60,7 @@ class WriteRightsTest extends ServerTest {
         rules.put("DELETE /api/session", Rule.of(For.STRANGERS, "", ""));
         rules.put("POST /api/invitations/{token}", Rule.of(For.STRANGERS, "", ""));
         rules.put("POST /api/people", Rule.of(For.COORDINATOR, "/api/people", DEFINITION));
-        rules.put("PUT /api/people/{id}", Rule.of(For.COORDINATOR, "/api/people/{lina}", DEFINITION));
+        rules.put("PUT /api/people/{id}", Rule.of(For.COORDINATOR, "/api/people/{other}", DEFINITION));
         rules.put("POST /api/people/{id}/invitation", Rule.of(For.COORDINATOR, "/api/people/{lina}/invitation", "{}"));
         rules.put("POST /api/people/{id}/end", Rule.of(For.COORDINATOR, "/api/people/{other}/end", "{}"));
         rules.put("POST /api/people/{id}/resume", Rule.of(For.COORDINATOR, "/api/people/{other}/resume", "{}"));
