@@ -4,6 +4,38 @@
  */
 
 export interface paths {
+    "/api/assets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["store"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assets/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board/left": {
         parameters: {
             query?: never;
@@ -811,6 +843,13 @@ export interface components {
         Acceptance: {
             password: string;
         };
+        AssetReply: {
+            /** Format: int32 */
+            bytes: number;
+            /** Format: int64 */
+            file: number;
+            name: string;
+        };
         CellChange: {
             /** @enum {string} */
             action: "PENCIL" | "PUT_FORWARD" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
@@ -955,7 +994,7 @@ export interface components {
             /** Format: int32 */
             count: number;
             /** @enum {string} */
-            kind: "NEW_ENTRIES" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "GO_STALE" | "DESCRIPTIONS" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "GONE_FROM_FILE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+            kind: "NEW_ENTRIES" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "GO_STALE" | "DESCRIPTIONS" | "EMPTIED_IN_FILE" | "OTHER_SHAPE" | "EDITED_HERE" | "GONE_FROM_FILE" | "WITHOUT_SOURCE" | "NO_RIGHT";
             lines: components["schemas"]["Line"][];
         };
         IntakeOptions: {
@@ -1397,6 +1436,50 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    store: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetReply"];
+                };
+            };
+        };
+    };
+    load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     left: {
         parameters: {
             query?: {

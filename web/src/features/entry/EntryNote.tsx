@@ -1,7 +1,9 @@
 import { Button, Menu, MenuItem } from "@mui/material";
 import { useState } from "react";
 import { ask } from "../../api/client";
+import { Link } from "react-router";
 import { t } from "../../words/words";
+import { ledgerAt } from "../ledger/scope";
 import type { FootnoteProps } from "../ledger/Footnotes";
 import type { Row } from "../ledger/rowStore";
 import { FormsShown, TextShown } from "../ledger/TextShown";
@@ -18,6 +20,7 @@ type Open = "describe" | "rewrite" | "create" | "move" | null;
 /** What the entry under the cursor is: source, note, limits, picture, story; and for coordinators all that can be done to it. */
 export function EntryNote(props: FootnoteProps & { row: Row }) {
   const { row, store, me, onSay, onEntries } = props;
+  const shown = props.language.language.tag;
   const [open, setOpen] = useState<Open>(null);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const choose = (what: Open) => {
@@ -67,15 +70,20 @@ export function EntryNote(props: FootnoteProps & { row: Row }) {
         {row.maxLength > 0 ? t("footnotes.limit", { n: row.maxLength }) : t("footnotes.noLimit")}
         {row.maxLines > 0 && ` · ${t("footnotes.lines", { n: row.maxLines })}`}
         {row.context && ` · ${t("footnotes.context", { context: row.context })}`}
-        {row.section && ` · ${row.section}`}
+        {row.section && (
+          <>
+            {" · "}
+            <Link to={ledgerAt({ tables: [row.table], languages: [shown], section: row.section })}>{row.section}</Link>
+          </>
+        )}
         {!row.translatable && ` · ${t("cell.notForTranslation")}`}
       </p>
       {row.tags.length > 0 && (
         <p className="tags">
           {row.tags.map((tag) => (
-            <span key={tag} className="tag">
+            <Link key={tag} className="tag" to={ledgerAt({ tables: [row.table], languages: [shown], tag })}>
               {tag}
-            </span>
+            </Link>
           ))}
         </p>
       )}

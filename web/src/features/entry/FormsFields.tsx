@@ -1,6 +1,9 @@
-import { TextField } from "@mui/material";
+import { Button, TextField } from "@mui/material";
+import { useState } from "react";
+import { sentenceOf } from "../../api/client";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { storeAsset } from "../ledger/AssetEditor";
 import { fieldsOf, MAIN, type Forms } from "../ledger/shapes";
 
 interface Props {
@@ -14,7 +17,27 @@ interface Props {
 
 /** The forms of a source, a field each. States can be added and taken away at the end. */
 export function FormsFields({ shape, language, forms, onForms, label }: Props) {
+  const [wrong, setWrong] = useState("");
   if (!language) return null;
+  if (shape === "asset") {
+    return (
+      <div>
+        <Button size="small" variant="outlined" component="label">
+          {forms[MAIN] ?? t("asset.choose")}
+          <input
+            type="file"
+            className="visually-hidden"
+            aria-label={label}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) storeAsset(file).then(onForms, (failure: unknown) => setWrong(sentenceOf(failure)));
+            }}
+          />
+        </Button>
+        {wrong && <p role="alert">{wrong}</p>}
+      </div>
+    );
+  }
   const shown =
     shape === "states" && Object.keys(forms).filter((form) => form !== MAIN).length === 0 ? { "0": "" } : forms;
   const fields = fieldsOf(shape, language, shape === "states" ? shown : undefined);

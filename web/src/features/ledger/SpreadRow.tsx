@@ -1,6 +1,7 @@
 import { memo, useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { AssetEditor } from "./AssetEditor";
 import { CellEditor, type Draft, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
 import { Mark } from "./Mark";
@@ -127,7 +128,12 @@ export const SpreadRow = memo(function SpreadRow({
                   )}
                 </div>
               )}
-              {current && editing ? (
+              {current && editing && row?.shape === "asset" ? (
+                <AssetEditor
+                  label={t("cell.editing", { key: row.key, language: language.englishName })}
+                  onEnd={onEnd}
+                />
+              ) : current && editing ? (
                 <CellEditor
                   draft={editing.draft}
                   fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}

@@ -38,6 +38,17 @@ export function DiffShown({ runs }: { runs: DiffRun[] }) {
 
 /** A text of several forms, a line each. */
 export function FormsShown({ forms, lang, dir }: { forms: Record<string, string>; lang: string; dir: "ltr" | "rtl" }) {
+  if (forms.file !== undefined) {
+    const address = `/api/assets/${forms.file}`;
+    return (
+      <p className="told">
+        <a href={address} target="_blank" rel="noreferrer">
+          {/\.(png|jpe?g|webp)$/i.test(forms.other ?? "") && <img className="asset" src={address} alt="" />}
+          {forms.other}
+        </a>
+      </p>
+    );
+  }
   return (
     <dl className="told forms">
       {inOrder(forms).map(([form, text]) => (

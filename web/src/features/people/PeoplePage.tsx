@@ -1,10 +1,12 @@
 import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { day, t, when } from "../../words/words";
 import { languagesOf } from "../ledger/scopeTables";
+import { ledgerAt } from "../ledger/scope";
 import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
 import { Confirm } from "../settings/Confirm";
@@ -65,7 +67,10 @@ export function PeoplePage({ me }: { me: Person }) {
               {people.data.map((person) => (
                 <tr key={person.id} className={person.active ? undefined : "ended"}>
                   <th scope="row">
-                    {person.name} {person.id === me.id && <span className="soft">· {t("people.you")}</span>}
+                    <Link to={ledgerAt({ languages: known.map((kept) => kept.language.tag), person: person.id })}>
+                      {person.name}
+                    </Link>{" "}
+                    {person.id === me.id && <span className="soft">· {t("people.you")}</span>}
                   </th>
                   <td className="mono">{person.signIn}</td>
                   <td>

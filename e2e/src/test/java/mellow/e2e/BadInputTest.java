@@ -93,6 +93,6 @@ class BadInputTest {
     @Test
     void theLedgerIsAsItWas() {
         browser.go("/ledger?table=ramp-panel&in=de");
-        browser.see(".aside", "121 entries");
+        browser.see(".aside", "217 entries");
     }
 }

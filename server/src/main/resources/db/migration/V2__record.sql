@@ -78,6 +78,9 @@ create table coverage_day (
     primary key (table_id, language_id, day)
 );
 
+-- A file of the record itself: a picture beside an entry, an asset of a cell. Files that were taken in are of no kind and are never handed out as such.
+alter table stored_file add column kind text check (kind in ('picture', 'asset'));
+
 -- What happened, added up per ten minutes, so that "since you were last here" never reads the story.
 create table activity (
     slot timestamptz not null,

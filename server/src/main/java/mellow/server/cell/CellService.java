@@ -28,7 +28,6 @@ import mellow.server.cell.CellWork.Wanted;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.table.TableInfo;
-import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -84,11 +83,10 @@ public class CellService {
     /** The same at a given time, for demo data with a past. */
     @Transactional
     public CellChanged change(long person, long entryId, LanguageTag tag, CellChange change, Instant at) {
-        TableInfo table = tables.find(cells.tableOf(entryId).orElseThrow(CellWork::noSuchEntry));
-        Kept kept = table.language(tag)
-                .orElseThrow(() -> Refusal.unacceptable(
-                        "language-not-kept", "The table " + table.name() + " is not kept in " + tag + "."));
-        CellKey key = new CellKey(entryId, kept.number());
+        short language = languages
+                .known(tag)
+                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + tag + "."));
+        CellKey key = new CellKey(entryId, language);
         long number = cells.nextChange();
         String origin = change.action() == Action.PUT_BACK
                 ? UNDO
@@ -102,7 +100,7 @@ public class CellService {
         for (Refusal refusal : result.refused().values()) {
             throw refusal.code().equals(MOVED_ON) ? movedOn(refusal, key) : refusal;
         }
-        return new CellChanged(number, reader.one(entryId, kept.number()));
+        return new CellChanged(number, reader.one(entryId, language));
     }
 
     /** Changes many cells as one change; cells that a rule stands against stay as they are and are named. */

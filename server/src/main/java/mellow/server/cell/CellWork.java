@@ -48,7 +48,6 @@ class CellWork {
     private static final int AT_ONCE = 500;
 
     private final CellRepository cells;
-    private final OfferRepository offers;
     private final CellStory story;
     private final TableService tables;
     private final PeopleService people;
@@ -59,7 +58,6 @@ class CellWork {
 
     CellWork(
             CellRepository cells,
-            OfferRepository offers,
             CellStory story,
             TableService tables,
             PeopleService people,
@@ -68,7 +66,6 @@ class CellWork {
             LiveService live,
             EntityManager entities) {
         this.cells = cells;
-        this.offers = offers;
         this.story = story;
         this.tables = tables;
         this.people = people;
@@ -242,7 +239,7 @@ class CellWork {
                         .findFirst()
                         .orElse(null);
                 if (row == null) {
-                    offers.save(new OfferRow(key.entryId(), key.languageId(), offer, telling.at()));
+                    entities.persist(new OfferRow(key.entryId(), key.languageId(), offer, telling.at()));
                     opened = offer;
                 } else if (!before.offers().contains(offer)) {
                     row.answered(

@@ -6,7 +6,6 @@ import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
 import mellow.server.file.FileStore;
 import mellow.server.people.PeopleService;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -17,13 +16,11 @@ class PictureService {
     private final FileStore files;
     private final EntryService entries;
     private final PeopleService people;
-    private final JdbcClient jdbc;
 
-    PictureService(FileStore files, EntryService entries, PeopleService people, JdbcClient jdbc) {
+    PictureService(FileStore files, EntryService entries, PeopleService people) {
         this.files = files;
         this.entries = entries;
         this.people = people;
-        this.jdbc = jdbc;
     }
 
     @Transactional
@@ -31,20 +28,15 @@ class PictureService {
         people.rights(person).requireCoordinator("change pictures");
         byte[] content = FileStore.read(body, Pictures.LARGEST_BYTES);
         String type = Pictures.mediaType(content);
-        return entries.picture(person, entry, files.store("picture." + type.substring("image/".length()), content));
+        return entries.picture(
+                person, entry, files.store("picture." + type.substring("image/".length()), content, "picture"));
     }
 
     /** The content of a picture; other stored files are none. */
     @Transactional(readOnly = true)
     public byte[] load(long picture) {
-        boolean known = jdbc.sql(
-                        "select exists (select 1 from stored_file where id = :id and name ~ '^picture\\.(png|jpeg|webp)$')")
-                .param("id", picture)
-                .query(Boolean.class)
-                .single();
-        if (!known) {
-            throw Refusal.notFound("no-such-picture", "There is no such picture.");
-        }
+        files.named(picture, "picture")
+                .orElseThrow(() -> Refusal.notFound("no-such-picture", "There is no such picture."));
         return files.load(picture);
     }
 }

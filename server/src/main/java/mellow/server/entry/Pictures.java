@@ -60,6 +60,18 @@ final class Pictures {
                 "not-a-picture", "A picture has to be a PNG, JPEG or WebP file, and this is none of them.", Map.of());
     }
 
+    /** The media type of a picture that a browser may show; empty for everything else. */
+    static java.util.Optional<String> shown(byte[] content) {
+        if (content.length > LARGEST_BYTES) {
+            return java.util.Optional.empty();
+        }
+        try {
+            return java.util.Optional.of(mediaType(content));
+        } catch (Refusal notAPicture) {
+            return java.util.Optional.empty();
+        }
+    }
+
     /** The first chunk of a WebP file tells its size (RFC 9649 §2.5 to §2.7). */
     private static String webp(byte[] content) {
         if (content.length < WEBP_HEADER) {

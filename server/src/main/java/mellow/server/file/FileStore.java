@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.time.Clock;
 import java.time.ZoneOffset;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -27,9 +28,17 @@ public class FileStore {
     /** Stores all of {@code content}; the file's number. */
     @Transactional(propagation = Propagation.MANDATORY)
     public long store(String name, byte[] content) {
-        long id = jdbc.sql("insert into stored_file (name, bytes, created_at) values (:name, :bytes, :at) returning id")
+        return store(name, content, null);
+    }
+
+    /** The same for a file that belongs to the record: a picture or an asset. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public long store(String name, byte[] content, @Nullable String kind) {
+        long id = jdbc.sql(
+                        "insert into stored_file (name, bytes, kind, created_at) values (:name, :bytes, :kind, :at) returning id")
                 .param("name", name)
                 .param("bytes", content.length)
+                .param("kind", kind)
                 .param("at", clock.instant().atOffset(ZoneOffset.UTC))
                 .query(Long.class)
                 .single();
@@ -42,6 +51,16 @@ public class FileStore {
                     .update();
         }
         return id;
+    }
+
+    /** The name of a stored file of that kind; empty for others. */
+    @Transactional(readOnly = true)
+    public java.util.Optional<String> named(long id, String kind) {
+        return jdbc.sql("select name from stored_file where id = :id and kind = :kind")
+                .param("id", id)
+                .param("kind", kind)
+                .query(String.class)
+                .optional();
     }
 
     /** The content of a stored file. */

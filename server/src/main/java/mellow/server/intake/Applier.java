@@ -252,6 +252,11 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     }
 
     @Override
+    public void shaped(RecordEntry entry, String theirs) {
+        // Nothing to do: the entry stays, and the report lists it.
+    }
+
+    @Override
     public void emptied(RecordEntry entry, LanguageTag language, RecordCell mine) {
         // Nothing to do: an empty cell in a file removes no text, and the report lists it.
     }

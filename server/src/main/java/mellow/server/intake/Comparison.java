@@ -51,6 +51,9 @@ final class Comparison {
         /** An entry only the record has. {@code known} when the file had it last time. */
         void gone(RecordEntry entry, boolean known);
 
+        /** An entry that is not plain, and the file says otherwise; a plain file cannot tell its forms, so it stays. */
+        void shaped(RecordEntry entry, String theirs);
+
         /** An entry that cannot be added: only the file has it, and it has no source text. */
         void sourceless(FileEntry entry);
     }
@@ -121,6 +124,10 @@ final class Comparison {
         met[index] = true;
         listener.met(index, entry);
         FileEntry now = file.entry(index);
+        if (!entry.plain()) {
+            otherShape(entry, now, listener);
+            return;
+        }
         FileEntry then = baseAt == null || base == null ? null : base.entry(baseAt);
         boolean rewritten = compareSource(entry, now, then, listener);
         if (describedOtherwise(entry, now)) {
@@ -146,6 +153,18 @@ final class Comparison {
                     effect == TextEffect.OFFER && now.texts().get(i).equals(mine.ownOffer());
             if (effect != TextEffect.KEEP && !offeredAlready) {
                 listener.text(entry, new Arriving(i, tag, now.texts().get(i), decision, effect, madeForOurs), mine);
+            }
+        }
+    }
+
+    /** A file with one text per cell knows nothing of plural forms or states; taking it would drop them. */
+    private void otherShape(RecordEntry entry, FileEntry now, Listener listener) {
+        for (int i = 0; i < file.languages().size(); i++) {
+            String theirs = now.texts().get(i);
+            RecordCell mine = entry.cells().getOrDefault(file.languages().get(i), RecordCell.NONE);
+            if (!theirs.isEmpty() && !theirs.equals(i == sourceColumn ? entry.source() : mine.text())) {
+                listener.shaped(entry, theirs);
+                return;
             }
         }
     }

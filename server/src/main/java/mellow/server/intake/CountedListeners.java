@@ -72,6 +72,12 @@ final class CountedListeners implements Comparison.Listener {
     }
 
     @Override
+    public void shaped(RecordEntry entry, String theirs) {
+        counted.shaped(entry, theirs);
+        done.shaped(entry, theirs);
+    }
+
+    @Override
     public void emptied(RecordEntry entry, LanguageTag language, RecordCell mine) {
         counted.emptied(entry, language, mine);
         done.emptied(entry, language, mine);

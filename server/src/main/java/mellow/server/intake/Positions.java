@@ -68,6 +68,10 @@ final class Positions {
             low = places[from - 1];
             high = nextAfter(low);
             high = Double.isNaN(high) ? low + STEP * (count + 1) : high;
+        } else if (recorded > 0 && to == places.length) {
+            // The file shares no entry with the record: its entries have no neighbours, and come after all.
+            low = record[recorded - 1];
+            high = low + STEP * (count + 1);
         } else {
             high = recorded == 0 ? STEP * (count + 1) : record[0];
             low = recorded == 0 ? 0 : high - STEP * (count + 1);

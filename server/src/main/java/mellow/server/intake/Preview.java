@@ -126,6 +126,11 @@ final class Preview implements Comparison.Listener {
     }
 
     @Override
+    public void shaped(RecordEntry entry, String theirs) {
+        add(Kind.OTHER_SHAPE, entry.entryId().key(), null, entry.source(), theirs, null);
+    }
+
+    @Override
     public void emptied(RecordEntry entry, LanguageTag language, RecordCell mine) {
         add(Kind.EMPTIED_IN_FILE, entry.entryId().key(), language, mine.text(), null, null);
     }

@@ -37,6 +37,7 @@ record PreviewReply(List<Group> groups, int unchanged, List<String> problems, in
         GO_STALE,
         DESCRIPTIONS,
         EMPTIED_IN_FILE,
+        OTHER_SHAPE,
         EDITED_HERE,
         GONE_FROM_FILE,
         WITHOUT_SOURCE,

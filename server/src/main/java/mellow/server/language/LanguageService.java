@@ -41,10 +41,13 @@ public class LanguageService {
 
     /** The number of {@code tag}, if any table or person has ever used it. */
     public java.util.Optional<Short> known(LanguageTag tag) {
-        return jdbc.sql("select id from language where tag = :tag")
-                .param("tag", tag.value())
-                .query(Short.class)
-                .optional();
+        Short remembered = numbers.get(tag.value());
+        return remembered != null
+                ? java.util.Optional.of(remembered)
+                : jdbc.sql("select id from language where tag = :tag")
+                        .param("tag", tag.value())
+                        .query(Short.class)
+                        .optional();
     }
 
     /** The tag of a number. */

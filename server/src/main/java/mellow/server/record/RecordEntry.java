@@ -12,6 +12,7 @@ import mellow.core.language.LanguageTag;
  * @param maxLength longest allowed text in characters, 0 for no limit
  * @param words words of its source
  * @param cells its cells by language; untouched ones are absent
+ * @param plain whether it has one text per language; others have forms that are not here
  */
 public record RecordEntry(
         long id,
@@ -25,4 +26,5 @@ public record RecordEntry(
         int revision,
         int meaningRevision,
         int words,
-        Map<LanguageTag, RecordCell> cells) {}
+        Map<LanguageTag, RecordCell> cells,
+        boolean plain) {}

@@ -22,7 +22,7 @@ public class RecordReader {
     private static final String RECORD =
             """
             select e.id, e.position, e.key, e.context, e.source, e.note, e.reference, e.section, e.max_length, e.source_revision, e.meaning_revision, e.words,
-                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text own_offer
+                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text own_offer, e.shape
             from entry e
             left join cell c on c.entry_id = e.id
             left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = 0 and o.author_id = ?
@@ -72,7 +72,8 @@ public class RecordReader {
                         row.getInt(10),
                         row.getInt(11),
                         row.getInt(12),
-                        new HashMap<>());
+                        new HashMap<>(),
+                        "plain".equals(row.getString(19)));
                 current = entry;
             }
             short language = row.getShort(13);

@@ -229,10 +229,9 @@ public class TableService {
     /** Holds the table against an intake until this transaction ends; single changes of cells do not wait for each other. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void holdForChange(long table) {
-        jdbc.sql("select set_config('lock_timeout', '5s', true)")
-                .query(String.class)
-                .single();
-        jdbc.sql("select id from ledger_table where id = :table for key share")
+        // The limit for waiting is set by the statement that waits: one round trip less in every save.
+        jdbc.sql(
+                        "select id from ledger_table where id = :table and set_config('lock_timeout', '5s', true) is not null for key share")
                 .param("table", table)
                 .query(Long.class)
                 .single();

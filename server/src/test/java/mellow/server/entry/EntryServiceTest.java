@@ -244,6 +244,48 @@ class EntryServiceTest extends ServerTest {
     }
 
     @Test
+    void anAssetIsAFilePerLanguage() throws Exception {
+        Http.Reply stored = http.bytes(mara, "/api/assets?name=..%2Fharbour.svg", "<svg/>".getBytes());
+        assertThat(stored.status()).isEqualTo(201);
+        assertThat(stored.body().path("name").asString()).isEqualTo("harbour.svg");
+        String file = stored.body().path("file").asString();
+        entries.create(mara, "ramp", Shape.ASSET, said("map"), plain("harbour-en.svg"), null);
+        var offered = ledger.change(
+                mara,
+                "map",
+                "de",
+                CellChange.forms(Action.PUT_FORWARD, 0, new TreeMap<>(Map.of("other", "harbour.svg", "file", file))));
+        assertThat(offered.offers().get(0).forms()).containsEntry("file", file);
+        Http.Reply loaded = http.get(mara, "/api/assets/" + file);
+        assertThat(new String(loaded.bytes())).isEqualTo("<svg/>");
+        long taken = ledger.ask(Long.class, "select min(id) from stored_file");
+        assertThat(http.get(mara, "/api/assets/" + taken).status()).isEqualTo(404);
+    }
+
+    @Test
+    void aPlainFileLeavesEntriesOfOtherShapesAlone() {
+        entries.create(
+                mara,
+                "ramp",
+                Shape.PLURAL,
+                said("tickets"),
+                new TreeMap<>(Map.of("one", "ticket", "other", "tickets")),
+                null);
+        ledger.allowOwn("Ramp", "de");
+        ledger.change(
+                mara,
+                "tickets",
+                "de",
+                CellChange.forms(Action.PUT_FORWARD, 0, new TreeMap<>(Map.of("one", "Karte", "other", "Karten"))));
+        ledger.takeIn(mara, "Ramp", "key,en,de\ntickets,bills,Scheine\nmid,Half way,Halb\n", Arrival.SETTLED);
+        assertThat(ledger.ask(String.class, "select forms from cell where text = 'Karten'"))
+                .isEqualTo("{\"one\":\"Karte\",\"other\":\"Karten\"}");
+        assertThat(ledger.ask(String.class, "select source from entry where key = 'tickets'"))
+                .isEqualTo("tickets");
+        assertThat(ledger.cell("mid", "de")).isEqualTo("settled Halb");
+    }
+
+    @Test
     void aPictureIsOneByItsContent() throws Exception {
         long up = ledger.entry("up");
         byte[] png = new java.io.ByteArrayOutputStream() {

@@ -34,4 +34,13 @@ class PositionsTest {
         assertThat(positions.place(0)).isLessThan(100);
         assertThat(positions.place(2)).isGreaterThan(100);
     }
+
+    @Test
+    void putsAFileWithoutAnyKnownEntryBehindAll() {
+        Positions positions = new Positions(2);
+        positions.taken(100);
+        positions.taken(200);
+        assertThat(positions.place(0)).isGreaterThan(200);
+        assertThat(positions.place(1)).isGreaterThan(positions.place(0));
+    }
 }

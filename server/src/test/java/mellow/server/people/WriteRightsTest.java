@@ -120,6 +120,7 @@ class WriteRightsTest extends ServerTest {
                         For.CONTRIBUTOR,
                         "/api/entries/{entry}/cells/pl/changes",
                         "{\"action\":\"PENCIL\",\"version\":0,\"text\":\"x\",\"meaningConfirmed\":false}"));
+        rules.put("POST /api/assets", Rule.of(For.CONTRIBUTOR, "/api/assets?name=x.svg", "x"));
         // Every cell is asked by itself; without the right each stays as it is and is named.
         rules.put("POST /api/cells/changes", Rule.of(For.ANYBODY, "/api/cells/changes", many("PENCIL")));
         rules.put("POST /api/changes/{change}/undo", Rule.of(For.ANYBODY, "/api/changes/0/undo", "{}"));

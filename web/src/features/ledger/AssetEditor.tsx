@@ -1,0 +1,60 @@
+import { Button } from "@mui/material";
+import { useEffect, useRef, useState } from "react";
+import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import type { EditEnd } from "./CellEditor";
+import { MAIN, type Forms } from "./shapes";
+
+const LARGEST = 20 * 1024 * 1024;
+
+/** Stores a file as an asset; the forms of a text that names it. */
+export async function storeAsset(file: File): Promise<Forms> {
+  if (file.size > LARGEST) throw new Error(t("asset.tooLarge", { name: file.name }));
+  const stored = await ask<Schemas["AssetReply"]>(`/api/assets?name=${encodeURIComponent(file.name)}`, {
+    method: "POST",
+    bytes: file,
+  });
+  return { [MAIN]: stored.name, file: String(stored.file) };
+}
+
+interface Props {
+  label: string;
+  onEnd: (forms: Forms, end: EditEnd) => void;
+}
+
+/** What opens in a cell of an asset: a file to choose, put forward as soon as it is stored. */
+export function AssetEditor({ label, onEnd }: Props) {
+  const [said, setSaid] = useState("");
+  const button = useRef<HTMLButtonElement>(null);
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => button.current?.focus(), []);
+  const choose = (file: File | undefined) => {
+    if (!file) return;
+    setSaid(t("asset.storing", { name: file.name }));
+    storeAsset(file)
+      .then((forms) => onEnd(forms, "put-forward"))
+      .catch((failure: unknown) => setSaid(sentenceOf(failure)));
+  };
+  return (
+    <div
+      className="editor asset"
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Escape") onEnd({}, "leave");
+      }}
+    >
+      <Button ref={button} size="small" variant="outlined" aria-label={label} onClick={() => input.current?.click()}>
+        {t("asset.choose")}
+      </Button>
+      <span role="status">{said}</span>
+      <input
+        ref={input}
+        type="file"
+        className="visually-hidden"
+        tabIndex={-1}
+        aria-label={t("asset.choose")}
+        onChange={(event) => choose(event.target.files?.[0])}
+      />
+    </div>
+  );
+}
