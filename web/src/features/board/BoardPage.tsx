@@ -16,9 +16,8 @@ import { InTheWay } from "./InTheWay";
 import { LeftOverTime } from "./LeftOverTime";
 import { News } from "./News";
 import { TheBoard } from "./TheBoard";
+import type { Unit } from "./unit";
 import "./board.css";
-
-export type Unit = "entries" | "words";
 
 /** Tables × languages: what is left to settle, what happened, when it ends, and what stands in the way. Every number is a link to what it counts. */
 export function BoardPage({ me }: { me: Person }) {

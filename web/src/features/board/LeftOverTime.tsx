@@ -3,7 +3,7 @@ import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { count, day, t } from "../../words/words";
 import { writeScope, type Scope } from "../ledger/scope";
-import type { Unit } from "./BoardPage";
+import type { Unit } from "./unit";
 import { chartOf, HEIGHT, WIDTH } from "./chart";
 
 interface Props {

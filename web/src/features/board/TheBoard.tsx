@@ -6,7 +6,7 @@ import { Mark } from "../ledger/Mark";
 import { ledgerAt, STATES } from "../ledger/scope";
 import { left } from "../ledger/scopeTables";
 import type { Person } from "../session/useSession";
-import type { Unit } from "./BoardPage";
+import type { Unit } from "./unit";
 import { InkBar } from "./InkBar";
 
 /** In the order in which the bar is inked: what is done first. */

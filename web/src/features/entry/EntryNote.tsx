@@ -4,7 +4,7 @@ import { ask } from "../../api/client";
 import { Link } from "react-router";
 import { t } from "../../words/words";
 import { ledgerAt } from "../ledger/scope";
-import type { FootnoteProps } from "../ledger/Footnotes";
+import type { FootnoteProps } from "../ledger/footnoteProps";
 import type { Row } from "../ledger/rowStore";
 import { FormsShown, TextShown } from "../ledger/TextShown";
 import { undoing } from "../ledger/undoing";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
-import type { FootnoteProps } from "./Footnotes";
+import type { FootnoteProps } from "./footnoteProps";
 import { inOneLine } from "./shapes";
 
 /** The story of a cell, newest first; any text that was in force can be put back. */

@@ -1,34 +1,16 @@
 import { IconButton, Tooltip } from "@mui/material";
 import { useState, useSyncExternalStore } from "react";
-import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { EntryNote } from "../entry/EntryNote";
-import type { Person } from "../session/useSession";
 import { CellStory } from "./CellStory";
-import type { RowStore } from "./rowStore";
-import type { Forms } from "./shapes";
+import type { FootnoteProps } from "./footnoteProps";
 import { TextNote } from "./TextNote";
-import type { CellChanges } from "./useCellChanges";
 import "./footnotes.css";
 
 const LOWEST = 90;
 const HIGHEST = 460;
 const STEP = 24;
 const HEIGHT_KEY = "mellow.footnotes";
-
-/** What the notes below the sheet need. */
-export interface FootnoteProps {
-  store: RowStore;
-  entry: number;
-  language: Schemas["LanguageReply"];
-  me: Person;
-  changes: CellChanges;
-  onSay: (sentence: string) => void;
-  onAmend: (offer: number, forms: Forms) => void;
-  /** Entries were made, moved or removed, so the scope has to be read again. */
-  onEntries: () => void;
-  onClose: () => void;
-}
 
 /** About the cell under the cursor: what the entry is, what is offered and by whom, and the cell's story. */
 export function Footnotes(props: FootnoteProps) {

@@ -1,7 +1,7 @@
 import { Button, TextField } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { t, when } from "../../words/words";
-import type { FootnoteProps } from "./Footnotes";
+import type { FootnoteProps } from "./footnoteProps";
 import { FormsShown, TextShown } from "./TextShown";
 import { formsOf } from "./shapes";
 import { unsaved } from "./unsaved";

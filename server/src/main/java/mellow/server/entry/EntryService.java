@@ -17,7 +17,6 @@ import mellow.server.activity.ActivityService;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.entry.EntryStory.Done;
-import mellow.server.language.LanguageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import mellow.server.people.PeopleService;
@@ -53,34 +52,13 @@ public class EntryService {
             """;
     private static final String MADE_SINCE =
             "select count(*) from cell where entry_id = :entry and based_on = :revision and text is not null";
-    private static final String LANGUAGES_OF_TEXTS =
-            "select distinct language_id from cell where entry_id = any(:entries) and (text is not null or open_offers > 0)";
-    private static final String NAMED =
-            """
-            select exists (select 1 from entry where table_id = :table and key = :key and context = :context and removed_at is null and id <> :except)
-            """;
-    /** A key that two of the entries share, or that one shares with another entry of the table. */
-    private static final String TAKEN =
-            """
-            select m.key from entry m join entry e
-              on e.key = m.key and e.context = m.context and e.id <> m.id
-            where m.id = any(:ids)
-              and ((e.removed_at is null and e.table_id = coalesce(cast(:table as bigint), m.table_id))
-                   or (e.id = any(:ids) and (cast(:table as bigint) is not null or e.table_id = m.table_id)))
-            limit 1
-            """;
-
-    private static final String RENUMBER =
-            """
-            update entry e set position = n.n from (select id, row_number() over (order by position, id) n from entry where table_id = :table and removed_at is null) n
-            where n.id = e.id
-            """;
 
     private final EntryRepository entries;
     private final EntryStory story;
     private final TableService tables;
     private final PeopleService people;
-    private final LanguageService languages;
+    private final EntryRules rules;
+    private final EntryPlaces places;
     private final CoverageService coverage;
     private final ActivityService activity;
     private final LiveService live;
@@ -93,7 +71,8 @@ public class EntryService {
             EntryStory story,
             TableService tables,
             PeopleService people,
-            LanguageService languages,
+            EntryRules rules,
+            EntryPlaces places,
             CoverageService coverage,
             ActivityService activity,
             LiveService live,
@@ -104,7 +83,8 @@ public class EntryService {
         this.story = story;
         this.tables = tables;
         this.people = people;
-        this.languages = languages;
+        this.rules = rules;
+        this.places = places;
         this.coverage = coverage;
         this.activity = activity;
         this.live = live;
@@ -136,9 +116,9 @@ public class EntryService {
         tables.holdForChange(table.id());
         Entry entry = new Entry(table.id(), shape);
         entry.describe(description);
-        entry.say(text(shape, source, table));
-        requireFree(table.id(), entry);
-        entry.place(table.id(), between(table.id(), after).next());
+        entry.say(rules.text(shape, source, table));
+        rules.requireFree(table.id(), entry);
+        entry.place(table.id(), places.between(table.id(), after).next());
         entry.changed(at);
         entries.saveAndFlush(entry);
         long change = story.nextChange();
@@ -174,7 +154,7 @@ public class EntryService {
         return change(person, List.of(entry), renames ? "renamed" : "described", one -> {
             one.describe(description);
             if (renames) {
-                requireFree(one.tableId(), one);
+                rules.requireFree(one.tableId(), one);
             }
             return new Told(renames ? before : null, renames ? one.key() : null);
         });
@@ -217,7 +197,7 @@ public class EntryService {
             long person, long id, int version, SortedMap<String, String> source, boolean meaningChanged, Instant at) {
         people.rights(person).requireCoordinator("rewrite sources");
         Entry entry = held(id, version);
-        Text text = text(entry.shape(), source, tables.find(entry.tableId()));
+        Text text = rules.text(entry.shape(), source, tables.find(entry.tableId()));
         if (text.equals(entry.sourceText())) {
             throw Refusal.unacceptable("same-source", "This is what the source says already.");
         }
@@ -263,17 +243,17 @@ public class EntryService {
         TreeSet<Long> concerned = new TreeSet<>(tablesOf(ids));
         concerned.add(target.id());
         concerned.forEach(tables::holdAlone);
-        Positions places = between(target.id(), after);
+        EntryPlaces.Positions room = places.between(target.id(), after);
         List<Entry> moving = held(ids);
-        requireLanguages(target, ids, addLanguages);
-        requireFree(target.id(), ids);
+        rules.requireLanguages(target, ids, addLanguages);
+        rules.requireFree(target.id(), ids);
         moving.sort(java.util.Comparator.comparingLong(Entry::tableId).thenComparingDouble(Entry::position));
-        places.spread(moving.size());
+        room.spread(moving.size());
         return change(person, moving, "moved", entry -> {
             String from = entry.tableId() == target.id()
                     ? null
                     : tables.find(entry.tableId()).name();
-            entry.place(target.id(), places.next());
+            entry.place(target.id(), room.next());
             return new Told(from, from == null ? null : target.name());
         });
     }
@@ -295,7 +275,7 @@ public class EntryService {
     public Changed putBack(long person, List<Long> ids) {
         people.rights(person).requireCoordinator("put entries back");
         List<Entry> gone = held(ids).stream().filter(Entry::removed).toList();
-        requireFree(null, gone.stream().map(Entry::id).toList());
+        rules.requireFree(null, gone.stream().map(Entry::id).toList());
         return change(person, gone, "put_back", entry -> {
             entry.remove(null);
             return new Told(null, entry.source());
@@ -313,7 +293,7 @@ public class EntryService {
         String before = entry.source();
         return change(person, List.of(entry), "put_back", one -> {
             one.describe(was.description());
-            requireFree(one.tableId(), one);
+            rules.requireFree(one.tableId(), one);
             Text source = new Text(was.source());
             if (!source.equals(one.sourceText())) {
                 one.rewrite(source, meaningChanged ? one.sourceRevision() + 1 : one.meaningRevision());
@@ -393,7 +373,7 @@ public class EntryService {
             entry.remove(clock.instant());
         }
         if (!was.removed()) {
-            requireFree(was.table(), entry);
+            rules.requireFree(was.table(), entry);
         }
         Text source = new Text(was.source());
         if (!source.equals(entry.sourceText())) {
@@ -488,139 +468,5 @@ public class EntryService {
 
     private static Refusal noSuchEntry() {
         return Refusal.notFound("no-such-entry", "This entry does not exist any more.");
-    }
-
-    private void requireFree(long table, Entry entry) {
-        boolean taken = jdbc.sql(NAMED)
-                .param("table", table)
-                .param("key", entry.key())
-                .param("context", entry.context())
-                .param("except", entry.idOrNone())
-                .query(Boolean.class)
-                .single();
-        if (taken) {
-            throw keyTaken(entry.key());
-        }
-    }
-
-    /** @param table where the entries will be, null for the tables they are in */
-    private void requireFree(@Nullable Long table, List<Long> ids) {
-        jdbc.sql(TAKEN)
-                .param("table", table, java.sql.Types.BIGINT)
-                .param("ids", ids.toArray(Long[]::new))
-                .query(String.class)
-                .optional()
-                .ifPresent(key -> {
-                    throw keyTaken(key);
-                });
-    }
-
-    private static Refusal keyTaken(String key) {
-        return Refusal.conflict(
-                "key-taken",
-                "There is an entry “" + key + "” in this table already.",
-                Map.of("field", "key", "key", key));
-    }
-
-    private void requireLanguages(TableInfo target, List<Long> moving, boolean addLanguages) {
-        List<mellow.core.language.LanguageTag> missing = jdbc
-                .sql(LANGUAGES_OF_TEXTS)
-                .param("entries", moving.toArray(Long[]::new))
-                .query(Short.class)
-                .list()
-                .stream()
-                .map(languages::tag)
-                .filter(tag -> target.language(tag).isEmpty())
-                .sorted()
-                .toList();
-        if (missing.isEmpty()) {
-            return;
-        }
-        if (!addLanguages) {
-            throw Refusal.conflict(
-                    "languages-missing",
-                    target.name() + " is not kept in "
-                            + String.join(
-                                    ", ",
-                                    missing.stream()
-                                            .map(tag -> languages.describe(tag).englishName())
-                                            .toList())
-                            + ", and there are texts in them; add the languages to it, or their texts would be out of sight.",
-                    Map.of(
-                            "languages",
-                            missing.stream()
-                                    .map(mellow.core.language.LanguageTag::value)
-                                    .toList()));
-        }
-        tables.addLanguages(target.id(), missing, false);
-    }
-
-    private Text text(Shape shape, SortedMap<String, String> forms, TableInfo table) {
-        SortedMap<String, String> clean = new TreeMap<>(forms);
-        clean.replaceAll((form, text) -> text.replace("\r\n", "\n").replace('\r', '\n'));
-        boolean nul = clean.values().stream().anyMatch(text -> text.indexOf('\0') >= 0);
-        if (nul || clean.values().stream().allMatch(String::isEmpty)) {
-            throw Refusal.unacceptable(
-                    nul ? "nul-in-text" : "no-source",
-                    nul ? "A NUL character cannot be part of a text." : "An entry needs a source text.",
-                    Map.of("field", "source"));
-        }
-        shape.misfit(clean, languages.describe(table.source()).plurals().keySet())
-                .ifPresent(misfit -> {
-                    throw Refusal.unacceptable("wrong-forms", misfit, Map.of("field", "source"));
-                });
-        return Shape.text(clean);
-    }
-
-    private Positions between(long table, @Nullable Long after) {
-        double from = from(table, after);
-        Optional<Double> to = entries.nextPosition(table, from);
-        if (to.isPresent() && to.get() - from < Positions.NARROWEST) {
-            entities.flush();
-            jdbc.sql(RENUMBER).param("table", table).update();
-            entities.clear();
-            from = from(table, after);
-            to = entries.nextPosition(table, from);
-        }
-        return new Positions(from, to.orElse(null));
-    }
-
-    private double from(long table, @Nullable Long after) {
-        if (after == null) {
-            return entries.lastPosition(table).orElse(0.0);
-        }
-        return entries.findById(after)
-                .filter(entry -> entry.tableId() == table && !entry.removed())
-                .map(Entry::position)
-                .orElseThrow(() -> Refusal.unacceptable(
-                        "no-such-neighbour",
-                        "The entry that this should follow is not in the table.",
-                        Map.of("field", "after")));
-    }
-
-    /** Hands out places after one entry and before the next. */
-    private static final class Positions {
-        /** Below this there may be no number between two neighbours. */
-        static final double NARROWEST = 1e-6;
-
-        private final double from;
-        private final @Nullable Double to;
-        private double step;
-        private int given;
-
-        Positions(double from, @Nullable Double to) {
-            this.from = from;
-            this.to = to;
-            spread(1);
-        }
-
-        void spread(int places) {
-            step = to == null ? 1 : (to - from) / (places + 1);
-        }
-
-        double next() {
-            given++;
-            return from + given * step;
-        }
     }
 }

@@ -1,0 +1,2 @@
+/** What the board counts. */
+export type Unit = "entries" | "words";

@@ -1,0 +1,19 @@
+import type { Schemas } from "../../api/client";
+import type { Person } from "../session/useSession";
+import type { RowStore } from "./rowStore";
+import type { Forms } from "./shapes";
+import type { CellChanges } from "./useCellChanges";
+
+/** What the notes below the sheet need. */
+export interface FootnoteProps {
+  store: RowStore;
+  entry: number;
+  language: Schemas["LanguageReply"];
+  me: Person;
+  changes: CellChanges;
+  onSay: (sentence: string) => void;
+  onAmend: (offer: number, forms: Forms) => void;
+  /** Entries were made, moved or removed, so the scope has to be read again. */
+  onEntries: () => void;
+  onClose: () => void;
+}
