@@ -47,3 +47,18 @@ export function useLive(listener: Listener): void {
     };
   }, [listener]);
 }
+
+/**
+ * Does `work` soon after it is first asked for, and at most once per `milliseconds`, however many people change things at once.
+ *
+ * @returns what asks for it
+ */
+export function atMostEvery(milliseconds: number, work: () => void): () => void {
+  let waiting: ReturnType<typeof setTimeout> | undefined;
+  return () => {
+    waiting ??= setTimeout(() => {
+      waiting = undefined;
+      work();
+    }, milliseconds);
+  };
+}

@@ -1,10 +1,10 @@
 import { Alert, Button, CircularProgress } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback } from "react";
+import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { sentenceOf } from "../../api/client";
 import { Frame } from "../../app/Frame";
-import { useLive } from "../../live/live";
+import { atMostEvery, useLive } from "../../live/live";
 import { t } from "../../words/words";
 import { readScope, writeScope } from "../ledger/scope";
 import { languagesOf, tablesOf } from "../ledger/scopeTables";
@@ -31,10 +31,14 @@ export function BoardPage({ me }: { me: Person }) {
   const all = languagesOf(inScope ?? []);
   const languages = scope.languages.length ? all.filter((kept) => scope.languages.includes(kept.language.tag)) : all;
   useLive(
-    useCallback(() => {
-      void queries.invalidateQueries({ queryKey: ["tables"] });
-      void queries.invalidateQueries({ queryKey: ["board"] });
-    }, [queries]),
+    useMemo(
+      () =>
+        atMostEvery(500, () => {
+          void queries.invalidateQueries({ queryKey: ["tables"] });
+          void queries.invalidateQueries({ queryKey: ["board"] });
+        }),
+      [queries],
+    ),
   );
   const show = (next: typeof scope, by: Unit) =>
     setQuery(writeScope(next) + (by === "words" ? `${writeScope(next) ? "&" : ""}unit=words` : ""));

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { sentenceOf, type Schemas } from "../../api/client";
-import { useLive, type LiveChange } from "../../live/live";
+import { atMostEvery, useLive, type LiveChange } from "../../live/live";
 import { t } from "../../words/words";
 import type { Person } from "../session/useSession";
 import type { Entries } from "./entries";
@@ -47,6 +47,10 @@ export function Sheet({ me, entries, store, tables, languages, at, onSay, onEntr
     [memory, entries],
   );
   const ids = tables.map((table) => table.id).join(",");
+  const countAgain = useMemo(
+    () => atMostEvery(500, () => void queries.invalidateQueries({ queryKey: ["tables"] })),
+    [queries],
+  );
   useLive(
     useCallback(
       (change: LiveChange) => {
@@ -54,9 +58,9 @@ export function Sheet({ me, entries, store, tables, languages, at, onSay, onEntr
           void store.refresh(change.entries);
           for (const entry of change.entries) void queries.invalidateQueries({ queryKey: ["story", entry] });
         }
-        void queries.invalidateQueries({ queryKey: ["tables"] });
+        countAgain();
       },
-      [store, queries, ids],
+      [store, queries, ids, countAgain],
     ),
   );
   const undo = useCallback(
