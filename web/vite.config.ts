@@ -15,6 +15,11 @@ export default defineConfig({
     environment: "jsdom",
     setupFiles: ["src/test/setup.ts"],
     restoreMocks: true,
+    unstubGlobals: true,
+    // One worker for all files: each start of a browser's stand-in costs more than the tests in it, and on a busy machine took so long that it was given up.
+    pool: "threads",
+    maxWorkers: 1,
+    isolate: false,
     // A busy machine types slowly; a hanging test still ends.
     testTimeout: 30_000,
   },

@@ -5,12 +5,27 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.deque.html.axecore.results.Rule;
 import com.deque.html.axecore.selenium.AxeBuilder;
 import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Every screen, by day and by lamp: axe finds nothing serious. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class AccessibilityTest {
 
+    private final Browser nobody = DemoServer.browse();
+    private final Browser coordinator = DemoServer.browse();
+    private boolean signedIn;
+
+    @AfterAll
+    void close() {
+        nobody.close();
+        coordinator.close();
+    }
+
+    // The mode is called old, and is the one that opens no windows.
+    @SuppressWarnings("deprecation")
     @ParameterizedTest(name = "{0} {1}")
     @CsvSource({
         "light, /sign-in, false, .door",
@@ -37,25 +52,31 @@ class AccessibilityTest {
         "dark, /intake/1, true, .changes"
     })
     void nothingSerious(String theme, String path, boolean signedIn, String ready) {
-        try (Browser browser = DemoServer.browse()) {
-            browser.theme(theme);
-            browser.go(path);
-            if (signedIn) {
-                browser.signIn("mirja", DemoServer.PASSWORD);
-            }
-            browser.see(ready);
-            List<Rule> serious = new AxeBuilder()
-                    .analyze(browser.driver()).getViolations().stream()
-                            .filter(rule -> rule.getImpact().equals("serious")
-                                    || rule.getImpact().equals("critical"))
-                            .toList();
-            assertThat(serious)
-                    .extracting(rule -> rule.getId() + ": " + rule.getHelp() + " "
-                            + rule.getNodes().stream()
-                                    .limit(3)
-                                    .map(node -> node.getHtml())
-                                    .toList())
-                    .isEmpty();
+        Browser browser = signedIn ? coordinator() : nobody;
+        browser.theme(theme);
+        browser.go(path);
+        browser.see(ready);
+        // Nothing here is framed from elsewhere, so no other windows are needed, which a busy machine opens too slowly.
+        List<Rule> serious = new AxeBuilder()
+                .setLegacyMode(true).analyze(browser.driver()).getViolations().stream()
+                        .filter(rule -> rule.getImpact().equals("serious")
+                                || rule.getImpact().equals("critical"))
+                        .toList();
+        assertThat(serious)
+                .extracting(rule -> rule.getId() + ": " + rule.getHelp() + " "
+                        + rule.getNodes().stream()
+                                .limit(3)
+                                .map(node -> node.getHtml())
+                                .toList())
+                .isEmpty();
+    }
+
+    private Browser coordinator() {
+        if (!signedIn) {
+            coordinator.go("/board");
+            coordinator.signIn("mirja", DemoServer.PASSWORD);
+            signedIn = true;
         }
+        return coordinator;
     }
 }

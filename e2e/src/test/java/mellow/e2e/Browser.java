@@ -22,7 +22,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 /** A headless Chromium that does what a person does: looks, types, clicks. */
 final class Browser implements AutoCloseable {
 
-    private static final Duration PATIENCE = Duration.ofSeconds(20);
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
 
     private final ChromeDriver driver;
     private final String address;

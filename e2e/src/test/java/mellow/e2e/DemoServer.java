@@ -20,7 +20,7 @@ final class DemoServer {
     static final String PASSWORD = "ahoy-ostrel";
 
     private static final Path DATA = folder();
-    private static final PrivateCluster CLUSTER = new PrivateCluster(DATA);
+    private static final PrivateCluster CLUSTER = PrivateCluster.throwaway(DATA);
     private static final PrivateCluster.Access DATABASE = CLUSTER.start();
     private static final ConfigurableApplicationContext FIRST = server();
     private static final String ADDRESS = loaded();

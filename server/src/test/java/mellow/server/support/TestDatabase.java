@@ -26,7 +26,7 @@ public final class TestDatabase {
             // The postgres user has to pass through when the tests run as root.
             data.toFile().setExecutable(true, false);
             data.toFile().setReadable(true, false);
-            PrivateCluster cluster = new PrivateCluster(data);
+            PrivateCluster cluster = PrivateCluster.throwaway(data);
             Runtime.getRuntime().addShutdownHook(new Thread(() -> {
                 cluster.stop();
                 delete(data);
