@@ -24,26 +24,36 @@ class FindService {
     /** Fewer letters have no trigram and would read every text. */
     private static final int SHORTEST_IN_TEXTS = 3;
 
-    /** Who types a whole key means it, so it comes first. */
+    /** Who types a whole key means it, so it comes first. Rows that wait for the index are read as they are. */
     private static final String ENTRIES =
             """
-            (select e.id, t.slug, t.name, e.key, e.source
-            from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null
-            where e.key = :words and e.removed_at is null limit :most)
-            union all
-            (select e.id, t.slug, t.name, e.key, e.source
-            from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null
-            where e.key <> :words and e.key || E'\\n' || coalesce(e.source_folded, e.source) || E'\\n' || coalesce(e.note_folded, e.note) ilike :like
-              and e.removed_at is null limit :most)
-            limit :most
+            with found as (
+                (select e.id, 0 place from entry e where e.key = :words and e.removed_at is null limit :most)
+                union all
+                (select e.id, 1 from entry e
+                where not e.unindexed and e.key <> :words and e.key || E'\\n' || coalesce(e.source_folded, e.source) || E'\\n' || coalesce(e.note_folded, e.note) ilike :like
+                  and e.removed_at is null limit :most)
+                union all
+                (select e.id, 2 from entry e
+                where e.unindexed and e.key <> :words and e.key || E'\\n' || coalesce(e.source_folded, e.source) || E'\\n' || coalesce(e.note_folded, e.note) ilike :like
+                  and e.removed_at is null limit :most)
+            )
+            select e.id, t.slug, t.name, e.key, e.source
+            from found f join entry e on e.id = f.id join ledger_table t on t.id = e.table_id and t.removed_at is null
+            order by f.place, e.table_id, e.position limit :most
             """;
 
     private static final String TEXTS =
             """
-            with found as (select c.entry_id, c.language_id, c.text from cell c where coalesce(c.folded, c.text) ilike :like limit :most)
+            with found as (
+                (select c.entry_id, c.language_id, c.text from cell c where not c.unindexed and coalesce(c.folded, c.text) ilike :like limit :most)
+                union all
+                (select c.entry_id, c.language_id, c.text from cell c where c.unindexed and coalesce(c.folded, c.text) ilike :like limit :most)
+            )
             select e.id, t.slug, t.name, e.key, f.language_id, f.text
             from found f join entry e on e.id = f.entry_id and e.removed_at is null
             join ledger_table t on t.id = e.table_id and t.removed_at is null
+            limit :most
             """;
 
     private final JdbcClient jdbc;

@@ -71,6 +71,9 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             from staged_offer s where c.entry_id = s.entry_id and c.language_id = s.language_id
             """;
 
+    /** New rows of larger files wait for the search indexes, which would make their transaction several times longer. */
+    private static final int INDEXED_AT_ONCE = 1_000;
+
     private final Connection connection;
     private final long table;
     private final long intake;
@@ -81,11 +84,12 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private final Map<LanguageTag, Arrival> arrivals;
     private final Map<LanguageTag, Short> numbers;
     private final Positions positions;
+    private final boolean many;
 
     private final CopyFile entries = new CopyFile(
-            "entry (id, table_id, position, key, context, source, source_folded, note, note_folded, reference, section, max_length, words, changed_at)");
+            "entry (id, table_id, position, key, context, source, source_folded, note, note_folded, reference, section, max_length, words, changed_at, unindexed)");
     private final CopyFile cells = new CopyFile(
-            "cell (entry_id, language_id, text, folded, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers)");
+            "cell (entry_id, language_id, text, folded, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers, unindexed)");
     private final CopyFile offers =
             new CopyFile("offer (entry_id, language_id, author_id, text, based_on, opened_at, offered_time)");
     private final CopyFile story = new CopyFile(
@@ -136,6 +140,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
         this.arrivals = arrivals;
         this.numbers = numbers;
         this.positions = new Positions(fileEntries);
+        this.many = fileEntries > INDEXED_AT_ONCE;
     }
 
     /** Takes numbers for entries that may turn out new. */
@@ -172,7 +177,8 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 entry.section(),
                 entry.maxLength(),
                 WordCount.of(source),
-                at);
+                at,
+                many);
         entryStory.add(id, at, person, "added", null, source, 1, intake);
         touched.add(intake, id);
         for (Arriving text : arriving) {
@@ -288,7 +294,8 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 "file",
                 person,
                 at,
-                offer ? 1 : 0);
+                offer ? 1 : 0,
+                many);
         if (offer) {
             offers.add(entry, language, person, text.text(), basedOn, 1, at);
         }

@@ -42,7 +42,10 @@ final class ScopeSql {
     private static final String WITH_WORDS =
             """
              and (e.key || E'\\n' || coalesce(e.source_folded, e.source) || E'\\n' || coalesce(e.note_folded, e.note) ilike :words
-                  or e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and coalesce(c.folded, c.text) ilike :words))
+                  or e.id in (
+                    select c.entry_id from cell c where not c.unindexed and c.language_id = any(:languages) and coalesce(c.folded, c.text) ilike :words
+                    union all
+                    select c.entry_id from cell c where c.unindexed and c.language_id = any(:languages) and coalesce(c.folded, c.text) ilike :words))
             """;
     private static final String OF_PERSON =
             """

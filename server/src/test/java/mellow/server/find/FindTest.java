@@ -22,6 +22,9 @@ class FindTest extends ServerTest {
     @Autowired
     private Http http;
 
+    @Autowired
+    private SearchIndex index;
+
     private long mara;
 
     @BeforeEach
@@ -79,5 +82,35 @@ class FindTest extends ServerTest {
         http.json(mara, HttpMethod.DELETE, "/api/tables/deck", "{}");
         assertThat(find("nebel")).isEmpty();
         assertThat(find("fog")).isEmpty();
+    }
+
+    @Test
+    void whatCameInByTheThousandIsFoundBeforeAndAfterItIsIndexed() throws Exception {
+        StringBuilder file = new StringBuilder("key,note,en,fi\n");
+        for (int i = 0; i < 1_500; i++) {
+            file.append("berth.")
+                    .append(i)
+                    .append(",,Berth ")
+                    .append(i)
+                    .append(",Laituri ")
+                    .append(i)
+                    .append('\n');
+        }
+        ledger.takeIn(mara, "Berths", file.toString(), Arrival.SETTLED);
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from cell where unindexed"))
+                .isEqualTo(1_500);
+        assertThat(find("laituri 1234")).containsExactly("berth.1234fi");
+        assertThat(find("erth 777")).containsExactly("berth.777");
+        JsonNode scope = http.get(mara, "/api/scope?table=berths&in=fi&words=laituri%201234")
+                .body();
+        assertThat(scope.path("deltas").size()).isEqualTo(1);
+        while (index.step() > 0) {
+            assertThat(find("laituri 1234")).containsExactly("berth.1234fi");
+        }
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from cell where unindexed"))
+                .isZero();
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from entry where unindexed"))
+                .isZero();
+        assertThat(find("erth 777")).containsExactly("berth.777");
     }
 }

@@ -26,8 +26,9 @@ public abstract class ServerTest {
                 TestDatabase.access().properties().entrySet()) {
             registry.add(property.getKey(), property::getValue);
         }
-        // Tests note days themselves.
+        // Tests note days and catch up themselves.
         registry.add("mellow.keep-days", () -> "false");
+        registry.add("mellow.index-later", () -> "false");
     }
 
     @BeforeEach

@@ -1,0 +1,26 @@
+package mellow.server.find;
+
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
+import org.springframework.scheduling.annotation.EnableScheduling;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** Brings rows that came in by the thousand into the search indexes, soon after they were committed. */
+@Component
+@EnableScheduling
+@ConditionalOnProperty(name = "mellow.index-later", havingValue = "true", matchIfMissing = true)
+class SearchCatchUp {
+
+    private final SearchIndex index;
+
+    SearchCatchUp(SearchIndex index) {
+        this.index = index;
+    }
+
+    @Scheduled(fixedDelayString = "PT3S", initialDelayString = "PT3S")
+    void catchUp() {
+        while (index.step() > 0) {
+            // The next step is a transaction of its own, so that nobody waits for a row for long.
+        }
+    }
+}
