@@ -174,14 +174,14 @@ public final class CsvBench {
         for (int i = 0; i < reading.size(); i++) {
             var entry = reading.entry(i);
             for (int language = 0; language < entry.texts().size(); language++) {
-                if (!entry.texts().get(language).isEmpty()) {
+                if (!entry.text(language).isEmpty()) {
                     rows.append(i)
                             .append('\t')
                             .append(language)
                             .append('\t')
                             .append(entry.key())
                             .append('\t')
-                            .append(entry.texts().get(language).replace("\\", "\\\\"))
+                            .append(entry.text(language).replace("\\", "\\\\"))
                             .append('\n');
                 }
             }

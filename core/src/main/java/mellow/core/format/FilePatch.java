@@ -11,12 +11,17 @@ public interface FilePatch {
      *
      * @param entry index of the entry in its {@link FileReading}
      * @param language index of the language in {@link FileReading#languages}
-     * @param text the new text, empty to leave the place empty
+     * @param text the new text, {@link FileText#NONE} to leave the place empty; its state is written where the format has a place for it
      * @throws UnwritableTextException when the file's character set cannot spell it
      */
-    void set(int entry, int language, String text);
+    void set(int entry, int language, FileText text);
 
-    /** Leaves the entry at {@code entry} out, with its line. */
+    /** Replaces a plain text; empty to leave the place empty. */
+    default void set(int entry, int language, String text) {
+        set(entry, language, FileText.plain(text));
+    }
+
+    /** Leaves the entry at {@code entry} out, with its lines and comments. */
     void remove(int entry);
 
     /**

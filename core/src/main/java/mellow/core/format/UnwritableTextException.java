@@ -1,6 +1,6 @@
 package mellow.core.format;
 
-/** A text that the file's character set cannot spell; nothing was written. */
+/** A text or an entry that a file cannot hold; nothing was written. */
 public final class UnwritableTextException extends RuntimeException {
 
     /**
@@ -13,5 +13,10 @@ public final class UnwritableTextException extends RuntimeException {
     public UnwritableTextException(String key, String character, String charset) {
         super("The text of " + key + " has the character \u201c" + character + "\u201d, which " + charset
                 + " cannot spell; export it fresh as UTF-8 instead, or change the text.");
+    }
+
+    /** Says in one sentence what does not fit and what to do. */
+    public UnwritableTextException(String sentence) {
+        super(sentence);
     }
 }

@@ -11,7 +11,7 @@ import java.util.regex.Pattern;
 /**
  * A language as a BCP 47 tag in canonical case (RFC 5646 §2.1.1): {@code de}, {@code pt-BR}, {@code zh-Hant-TW}.
  *
- * @param value the canonical tag, never empty and never {@code und}
+ * @param value the canonical tag, never empty; {@code und} only as {@link #UNDETERMINED}
  */
 public record LanguageTag(String value) implements Comparable<LanguageTag> {
 
@@ -20,8 +20,11 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
 
     private static final Set<String> KNOWN = known();
 
+    /** The tag {@code und}: a file does not say its language. Never in the record. */
+    public static final LanguageTag UNDETERMINED = new LanguageTag("und");
+
     public LanguageTag {
-        if (!canonical(value).equals(Optional.of(value))) {
+        if (!value.equals("und") && !canonical(value).equals(Optional.of(value))) {
             throw new IllegalArgumentException("not a canonical language tag: " + value);
         }
     }

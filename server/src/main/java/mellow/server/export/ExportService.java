@@ -131,15 +131,14 @@ class ExportService {
     }
 
     private static FileEntry fileEntry(RecordEntry entry, List<String> texts) {
-        return new FileEntry(
-                0,
-                entry.entryId().key(),
-                entry.entryId().context(),
-                entry.note(),
-                entry.reference(),
-                entry.section(),
-                entry.maxLength(),
-                texts);
+        return FileEntry.of(entry.entryId().key())
+                .context(entry.entryId().context())
+                .note(entry.note())
+                .reference(entry.reference())
+                .section(entry.section())
+                .maxLength(entry.maxLength())
+                .plain(texts)
+                .build();
     }
 
     private static String inForce(RecordCell cell, boolean onlySettled) {
@@ -209,10 +208,10 @@ class ExportService {
                 return;
             }
             last = found;
-            List<String> texts = file.entry(found).texts();
-            for (int i = 0; i < texts.size(); i++) {
-                String now = text(entry, file.languages().get(i), texts.get(i));
-                if (!now.equals(texts.get(i))) {
+            FileEntry then = file.entry(found);
+            for (int i = 0; i < then.texts().size(); i++) {
+                String now = text(entry, file.languages().get(i), then.text(i));
+                if (!now.equals(then.text(i))) {
                     patch.set(found, i, now);
                 }
             }

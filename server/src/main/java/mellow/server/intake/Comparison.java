@@ -134,7 +134,7 @@ final class Comparison {
             listener.described(entry, now);
         }
         boolean madeForOurs =
-                sourceColumn < 0 || rewritten || now.texts().get(sourceColumn).equals(entry.source());
+                sourceColumn < 0 || rewritten || now.text(sourceColumn).equals(entry.source());
         for (int i = 0; i < file.languages().size(); i++) {
             LanguageTag tag = file.languages().get(i);
             Arrival arrival = arrivals.get(tag);
@@ -142,17 +142,15 @@ final class Comparison {
                 continue;
             }
             RecordCell mine = entry.cells().getOrDefault(tag, RecordCell.NONE);
-            TextDecision decision = TextDecision.decide(
-                    baseText(then, tag), mine.text(), now.texts().get(i));
+            TextDecision decision = TextDecision.decide(baseText(then, tag), mine.text(), now.text(i));
             if (decision == TextDecision.EMPTIED) {
                 listener.emptied(entry, tag, mine);
                 continue;
             }
             TextEffect effect = TextEffect.of(decision, mine.standing(), arrival);
-            boolean offeredAlready =
-                    effect == TextEffect.OFFER && now.texts().get(i).equals(mine.ownOffer());
+            boolean offeredAlready = effect == TextEffect.OFFER && now.text(i).equals(mine.ownOffer());
             if (effect != TextEffect.KEEP && !offeredAlready) {
-                listener.text(entry, new Arriving(i, tag, now.texts().get(i), decision, effect, madeForOurs), mine);
+                listener.text(entry, new Arriving(i, tag, now.text(i), decision, effect, madeForOurs), mine);
             }
         }
     }
@@ -160,7 +158,7 @@ final class Comparison {
     /** A file with one text per cell knows nothing of plural forms or states; taking it would drop them. */
     private void otherShape(RecordEntry entry, FileEntry now, Listener listener) {
         for (int i = 0; i < file.languages().size(); i++) {
-            String theirs = now.texts().get(i);
+            String theirs = now.text(i);
             RecordCell mine = entry.cells().getOrDefault(file.languages().get(i), RecordCell.NONE);
             if (!theirs.isEmpty() && !theirs.equals(i == sourceColumn ? entry.source() : mine.text())) {
                 listener.shaped(entry, theirs);
@@ -173,7 +171,7 @@ final class Comparison {
         if (sourceColumn < 0) {
             return false;
         }
-        String theirs = now.texts().get(sourceColumn);
+        String theirs = now.text(sourceColumn);
         if (theirs.isEmpty()) {
             return false;
         }
@@ -193,7 +191,7 @@ final class Comparison {
             return null;
         }
         int language = base.languages().indexOf(tag);
-        return language < 0 ? null : then.texts().get(language);
+        return language < 0 ? null : then.text(language);
     }
 
     private boolean describedOtherwise(RecordEntry entry, FileEntry now) {
@@ -219,7 +217,7 @@ final class Comparison {
                 continue;
             }
             FileEntry entry = file.entry(i);
-            String source = sourceColumn < 0 ? "" : entry.texts().get(sourceColumn);
+            String source = sourceColumn < 0 ? "" : entry.text(sourceColumn);
             if (source.isEmpty()) {
                 listener.sourceless(entry);
             } else {
@@ -233,7 +231,7 @@ final class Comparison {
         for (int i = 0; i < file.languages().size(); i++) {
             LanguageTag tag = file.languages().get(i);
             Arrival arrival = arrivals.get(tag);
-            String text = entry.texts().get(i);
+            String text = entry.text(i);
             if (i != sourceColumn && arrival != null && !text.isEmpty()) {
                 texts.add(new Arriving(
                         i, tag, text, TextDecision.ADD, TextEffect.of(TextDecision.ADD, Standing.NONE, arrival), true));

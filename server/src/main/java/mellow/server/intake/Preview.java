@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import mellow.core.cell.Standing;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileText;
 import mellow.core.format.Problem;
 import mellow.core.format.csv.CsvReading;
 import mellow.core.language.LanguageTag;
@@ -144,7 +145,13 @@ final class Preview implements Comparison.Listener {
 
     @Override
     public void sourceless(FileEntry entry) {
-        add(Kind.WITHOUT_SOURCE, entry.key(), null, null, String.join(" / ", entry.texts()), null);
+        add(
+                Kind.WITHOUT_SOURCE,
+                entry.key(),
+                null,
+                null,
+                String.join(" / ", entry.texts().stream().map(FileText::main).toList()),
+                null);
     }
 
     private String becomes(Arriving text) {

@@ -9,7 +9,13 @@ import picocli.CommandLine.Command;
         description = "Mellow Ledger: shared translation tables, kept well.",
         mixinStandardHelpOptions = true,
         version = "Mellow Ledger 0.1.0",
-        subcommands = {StartCommand.class, StopCommand.class, AuditCommand.class})
+        subcommands = {
+            StartCommand.class,
+            StopCommand.class,
+            AuditCommand.class,
+            InspectCommand.class,
+            ConvertCommand.class
+        })
 public final class Mellow {
 
     private static final int FAILED = 1;

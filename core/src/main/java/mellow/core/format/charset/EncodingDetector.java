@@ -103,7 +103,8 @@ public final class EncodingDetector {
         }
     }
 
-    private static Optional<TextEncoding> utf16(byte[] bytes) {
+    /** The UTF-16 that the zero bytes of western letters betray, if there is one. */
+    public static Optional<TextEncoding> utf16(byte[] bytes) {
         int sampled = Math.min(bytes.length, SAMPLE) & ~1;
         int evenZeros = 0;
         int oddZeros = 0;

@@ -13,6 +13,7 @@ import java.util.StringJoiner;
 import java.util.TreeMap;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
+import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
 
 /** Changes to a file of separated text. Changed cells keep their quotes; bare ones get quotes only when the new text needs them. */
@@ -42,11 +43,15 @@ final class CsvPatch implements FilePatch {
     }
 
     @Override
-    public void set(int entry, int language, String text) {
+    public void set(int entry, int language, FileText text) {
         int record = reading.row(entry);
         int column = reading.textColumn(language);
         String key = reading.id(entry).key();
-        String value = guarded(text);
+        if (text.forms().size() > 1) {
+            throw new UnwritableTextException(
+                    "A cell of a table has no place for the forms of " + key + "; export it in another format.");
+        }
+        String value = guarded(text.main());
         if (column >= records.width(record)) {
             missing.computeIfAbsent(record, r -> new TreeMap<>()).put(column, encode(cell(value, false), key));
             return;

@@ -5,10 +5,12 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
 import mellow.core.format.FileReading;
+import mellow.core.format.FileText;
 import mellow.core.format.Position;
 import mellow.core.format.Problem;
 import mellow.core.format.Problems;
@@ -38,6 +40,7 @@ public final class CsvReading implements FileReading {
     private final int section;
     private final int limit;
     private boolean guarded;
+    private Optional<LanguageTag> source = Optional.empty();
 
     /** The record of each entry, in file order. */
     private int[] rows = new int[0];
@@ -167,6 +170,24 @@ public final class CsvReading implements FileReading {
         return languages;
     }
 
+    /** What somebody said; else the first column of texts, where sources usually stand. */
+    @Override
+    public Optional<LanguageTag> sourceLanguage() {
+        return source.filter(languages::contains)
+                .or(() -> languages.size() > 1 ? Optional.of(languages.get(0)) : Optional.empty());
+    }
+
+    /** The same with a known source language. */
+    CsvReading from(Optional<LanguageTag> known) {
+        source = known;
+        return this;
+    }
+
+    @Override
+    public String charset() {
+        return records.encoding.charset().name();
+    }
+
     @Override
     public int size() {
         return rows.length;
@@ -175,19 +196,19 @@ public final class CsvReading implements FileReading {
     @Override
     public FileEntry entry(int index) {
         int record = rows[index];
-        List<String> texts = new ArrayList<>(textColumns.length);
+        List<FileText> texts = new ArrayList<>(textColumns.length);
         for (int column : textColumns) {
-            texts.add(text(record, column));
+            texts.add(FileText.plain(text(record, column)));
         }
-        return new FileEntry(
-                records.line(record),
-                records.value(record, key),
-                records.value(record, context),
-                records.value(record, note),
-                records.value(record, reference),
-                records.value(record, section),
-                limitOf(records.value(record, limit)),
-                texts);
+        return FileEntry.of(records.value(record, key))
+                .line(records.line(record))
+                .context(records.value(record, context))
+                .note(records.value(record, note))
+                .reference(records.value(record, reference))
+                .section(records.value(record, section))
+                .maxLength(limitOf(records.value(record, limit)))
+                .texts(texts)
+                .build();
     }
 
     private String text(int record, int column) {
@@ -302,7 +323,7 @@ public final class CsvReading implements FileReading {
                         case REFERENCE -> entry.reference();
                         case SECTION -> entry.section();
                         case LIMIT -> entry.maxLength() == 0 ? "" : Integer.toString(entry.maxLength());
-                        case TEXT -> entry.texts().get(language++);
+                        case TEXT -> entry.text(language++);
                         case IGNORED -> "";
                     });
         }

@@ -52,7 +52,7 @@ public final class CsvWriter {
                         case SECTION -> entry.section();
                         case LIMIT -> entry.maxLength() == 0 ? "" : Integer.toString(entry.maxLength());
                         case TEXT -> {
-                            String text = entry.texts().get(language++);
+                            String text = entry.text(language++);
                             yield guard ? FormulaGuard.guard(text) : text;
                         }
                         case IGNORED -> "";

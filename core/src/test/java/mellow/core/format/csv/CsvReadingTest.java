@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileText;
 import mellow.core.format.Limits;
 import mellow.core.format.Problem;
 import mellow.core.format.UnreadableFileException;
@@ -34,7 +35,9 @@ class CsvReadingTest {
     private static List<String> shown(CsvReading reading) {
         return IntStream.range(0, reading.size())
                 .mapToObj(reading::entry)
-                .map(entry -> entry.key() + "=" + String.join("/", entry.texts()))
+                .map(entry -> entry.key() + "="
+                        + String.join(
+                                "/", entry.texts().stream().map(FileText::main).toList()))
                 .toList();
     }
 
@@ -135,7 +138,7 @@ class CsvReadingTest {
         byte[] bytes = ("key;de\r\n" + line.replace("k;", "a;") + line).getBytes(Charset.forName(charset));
         CsvReading reading = read(bytes);
         assertThat(reading.encoding().charset().name()).isEqualTo(charset);
-        assertThat(reading.entry(1).texts()).containsExactly(text + " " + text);
+        assertThat(reading.entry(1).text(0)).isEqualTo(text + " " + text);
     }
 
     @Test
@@ -166,8 +169,15 @@ class CsvReadingTest {
                 read("Key;Context;Section;Note;Max length;Where used;en\na;door;Bow ramp;in the cabin;28;ramp.scr:41;Open\n")
                         .entry(0);
         assertThat(entry)
-                .isEqualTo(
-                        new FileEntry(2, "a", "door", "in the cabin", "ramp.scr:41", "Bow ramp", 28, List.of("Open")));
+                .isEqualTo(FileEntry.of("a")
+                        .line(2)
+                        .context("door")
+                        .note("in the cabin")
+                        .reference("ramp.scr:41")
+                        .section("Bow ramp")
+                        .maxLength(28)
+                        .plain(List.of("Open"))
+                        .build());
     }
 
     @Test
@@ -267,7 +277,7 @@ class CsvReadingTest {
                 "a.csv",
                 bytes,
                 CsvOptions.AUTOMATIC.withEncoding(new TextEncoding(Charset.forName("windows-1251"), 0)));
-        assertThat(reading.entry(0).texts().get(0)).isEqualTo("GrцЯe");
+        assertThat(reading.entry(0).text(0)).isEqualTo("GrцЯe");
         assertThat(CsvFormat.read("a.csv", bytes, CsvOptions.AUTOMATIC.withDialect(new CsvDialect(',', '"')))
                         .blocked())
                 .isTrue();

@@ -1,0 +1,57 @@
+package mellow.core.format;
+
+import java.io.IOException;
+import java.io.OutputStream;
+
+/** A format of files. Implementations are immutable; all state of a call is in what it returns. */
+public interface FileFormat {
+
+    /** Its name in options and in what {@code inspect} prints, such as "po". */
+    String name();
+
+    /**
+     * How surely a file is of this format.
+     *
+     * @param sample what the file looks like
+     * @return 0 for no to 100 for no doubt; over 50 for evidence in the content, up to 50 for the name alone
+     */
+    int likelihood(Sample sample);
+
+    /**
+     * Reads a file.
+     *
+     * @param file its name, for sentences and for what a name tells
+     * @param bytes its content, kept by the result and not copied
+     * @throws UnreadableFileException when it cannot be read; nothing is kept
+     */
+    FileReading read(String file, byte[] bytes, ReadOptions options);
+
+    /**
+     * Writes a new file.
+     *
+     * @param entries what to write
+     * @throws UnwritableTextException when the format cannot hold a text or a shape
+     */
+    void write(EntryList entries, OutputStream out) throws IOException;
+
+    /**
+     * The beginning of a file, for detection.
+     *
+     * @param name its name without folders, in lower case
+     * @param path its whole name as given
+     * @param bytes its first bytes
+     * @param text the same as characters, decoded leniently, without a byte-order mark
+     */
+    record Sample(String name, String path, byte[] bytes, String text) {
+
+        /** Whether the name ends with one of {@code endings}. */
+        public boolean named(String... endings) {
+            for (String ending : endings) {
+                if (name.endsWith(ending)) {
+                    return true;
+                }
+            }
+            return false;
+        }
+    }
+}

@@ -1,0 +1,41 @@
+package mellow.core.format;
+
+import java.nio.charset.Charset;
+import java.util.Optional;
+import mellow.core.language.LanguageTag;
+
+/**
+ * What is known about a file before it is read; everything else is found in it.
+ *
+ * @param charset its character set
+ * @param language the language of its texts, for formats with one language in a file
+ * @param source the language that its texts are translated from
+ * @param limits what it may not exceed
+ */
+public record ReadOptions(
+        Optional<Charset> charset, Optional<LanguageTag> language, Optional<LanguageTag> source, Limits limits) {
+
+    /** Nothing is known. */
+    public static final ReadOptions AUTOMATIC =
+            new ReadOptions(Optional.empty(), Optional.empty(), Optional.empty(), Limits.DEFAULT);
+
+    /** The same in a language. */
+    public ReadOptions in(LanguageTag known) {
+        return new ReadOptions(charset, Optional.of(known), source, limits);
+    }
+
+    /** The same from a language. */
+    public ReadOptions from(LanguageTag known) {
+        return new ReadOptions(charset, language, Optional.of(known), limits);
+    }
+
+    /** The same in a character set. */
+    public ReadOptions spelled(Charset known) {
+        return new ReadOptions(Optional.of(known), language, source, limits);
+    }
+
+    /** The same within limits. */
+    public ReadOptions within(Limits known) {
+        return new ReadOptions(charset, language, source, known);
+    }
+}

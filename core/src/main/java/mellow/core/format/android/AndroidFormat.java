@@ -1,0 +1,112 @@
+package mellow.core.format.android;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import mellow.core.format.EntryList;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileReading;
+import mellow.core.format.FileText;
+import mellow.core.format.PlainForms;
+import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.UnwritableTextException;
+import mellow.core.format.xml.XmlText;
+import mellow.core.text.Shape;
+
+/** String resources. */
+public final class AndroidFormat implements FileFormat {
+
+    @Override
+    public String name() {
+        return "android";
+    }
+
+    @Override
+    public int likelihood(Sample sample) {
+        boolean resources = sample.text().contains("<resources");
+        return resources && sample.text().stripLeading().startsWith("<") ? 95 : sample.named("strings.xml") ? 50 : 0;
+    }
+
+    @Override
+    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+        Problems problems = new Problems(file);
+        return AndroidReading.of(XmlText.decode(bytes, options.charset(), options.limits(), problems), options);
+    }
+
+    @Override
+    public void write(EntryList entries, OutputStream out) throws IOException {
+        int language = PlainForms.only(entries);
+        Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        to.write("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n<resources>\n");
+        for (int i = 0; i < entries.size(); i++) {
+            FileEntry entry = entries.entry(i);
+            if (!entry.context().isEmpty()) {
+                throw new UnwritableTextException("String resources have no place for the context of " + entry.key()
+                        + "; give the entry a key of its own or choose another format.");
+            }
+            if (!entry.texts().get(language).isEmpty()) {
+                to.write(resource(entry, entry.texts().get(language), "    ", "\n"));
+            }
+        }
+        to.write("</resources>\n");
+        to.flush();
+    }
+
+    /** An entry as lines. */
+    static String resource(FileEntry entry, FileText text, String indent, String lineEnd) {
+        StringBuilder lines = new StringBuilder();
+        for (String note : entry.notes()) {
+            lines.append(indent)
+                    .append("<!-- ")
+                    .append(note.replace("--", "- -"))
+                    .append(" -->")
+                    .append(lineEnd);
+        }
+        String name = " name=\"" + XmlText.escapeAttribute(entry.key()) + "\""
+                + (entry.translatable() ? "" : " translatable=\"false\"");
+        if (entry.shape() == Shape.PLAIN || entry.shape() == Shape.ASSET) {
+            return lines.append(indent)
+                    .append("<string")
+                    .append(name)
+                    .append('>')
+                    .append(AndroidStrings.markup(text.main()))
+                    .append("</string>")
+                    .append(lineEnd)
+                    .toString();
+        }
+        String tag = entry.shape() == Shape.PLURAL ? "plurals" : "string-array";
+        lines.append(indent).append('<').append(tag).append(name).append('>').append(lineEnd);
+        if (entry.shape() == Shape.PLURAL) {
+            text.forms().forEach((form, words) -> lines.append(indent)
+                    .append("    <item quantity=\"")
+                    .append(form)
+                    .append("\">")
+                    .append(AndroidStrings.markup(words))
+                    .append("</item>")
+                    .append(lineEnd));
+        } else {
+            int last = text.forms().keySet().stream()
+                    .mapToInt(Integer::parseInt)
+                    .max()
+                    .orElse(-1);
+            for (int state = 0; state <= last; state++) {
+                lines.append(indent)
+                        .append("    <item>")
+                        .append(AndroidStrings.markup(text.form(Integer.toString(state))))
+                        .append("</item>")
+                        .append(lineEnd);
+            }
+        }
+        return lines.append(indent)
+                .append("</")
+                .append(tag)
+                .append('>')
+                .append(lineEnd)
+                .toString();
+    }
+}

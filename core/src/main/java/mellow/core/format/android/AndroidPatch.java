@@ -1,0 +1,131 @@
+package mellow.core.format.android;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FilePatch;
+import mellow.core.format.FileText;
+import mellow.core.format.android.AndroidReading.Item;
+import mellow.core.format.source.SourceText;
+import mellow.core.format.source.Splice;
+import mellow.core.format.xml.XmlNode.Characters;
+import mellow.core.format.xml.XmlNode.Element;
+import mellow.core.format.xml.XmlReader;
+import mellow.core.text.Shape;
+
+/** Writes string resources in place. */
+final class AndroidPatch implements FilePatch {
+
+    private final AndroidReading file;
+    private final SourceText source;
+    private final Splice splice;
+
+    AndroidPatch(AndroidReading file) {
+        this.file = file;
+        this.source = file.source();
+        this.splice = source.splice();
+    }
+
+    @Override
+    public void set(int entry, int language, FileText text) {
+        Item item = file.item(entry);
+        Element element = XmlReader.elementAt(source, item.element());
+        String key = item.entry().key();
+        FileText before = item.entry().texts().get(0);
+        if (item.entry().shape() == Shape.PLAIN) {
+            if (!text.main().equals(before.main())) {
+                content(element, text.main(), before.main(), key);
+            }
+            return;
+        }
+        Set<String> missing = new LinkedHashSet<>(text.forms().keySet());
+        List<Element> items = element.all("item");
+        for (int i = 0; i < items.size(); i++) {
+            String form = item.entry().shape() == Shape.PLURAL ? items.get(i).value("quantity") : Integer.toString(i);
+            missing.remove(form);
+            if (!text.form(form).equals(before.form(form))) {
+                content(items.get(i), text.form(form), before.form(form), key);
+            }
+        }
+        if (!missing.isEmpty() && !items.isEmpty()) {
+            Element last = items.get(items.size() - 1);
+            String indent = source.text().substring(source.lineStart(last.start()), last.start());
+            StringBuilder added = new StringBuilder();
+            for (String form : missing) {
+                added.append(indent.isBlank() ? source.lineEnd() + indent : "")
+                        .append(item.entry().shape() == Shape.PLURAL ? "<item quantity=\"" + form + "\">" : "<item>")
+                        .append(AndroidStrings.markup(text.form(form)))
+                        .append("</item>");
+            }
+            splice.replace(last.end(), last.end(), added.toString(), key);
+        }
+    }
+
+    /**
+     * A text that was one CDATA section stays one: tags in it are words, and only backslashes are escaped. Where tags were words before, spelled
+     * {@code &lt;b>}, they stay words.
+     */
+    private void content(Element element, String text, String before, String key) {
+        String markup = element.elements().isEmpty() && AndroidStrings.hasTags(before)
+                ? AndroidStrings.withoutTags(text)
+                : AndroidStrings.markup(text);
+        boolean cdata = element.children().size() == 1
+                && element.children().get(0) instanceof Characters characters
+                && characters.cdata();
+        if (cdata && !text.contains("]]>")) {
+            markup = "<![CDATA[" + AndroidStrings.words(text) + "]]>";
+        }
+        if (element.selfClosing()) {
+            String tag =
+                    source.text().substring(element.start(), element.end() - 2).stripTrailing();
+            splice.replace(element.start(), element.end(), tag + ">" + markup + "</" + element.name() + ">", key);
+        } else {
+            splice.replace(element.contentStart(), element.contentEnd(), markup, key);
+        }
+    }
+
+    @Override
+    public void remove(int entry) {
+        Item item = file.item(entry);
+        Element element = XmlReader.elementAt(source, item.element());
+        int start = source.lineStart(item.start());
+        int end = source.lineAfter(element.end() - 1);
+        boolean alone = source.text().substring(start, item.start()).isBlank()
+                && source.text().substring(element.end(), end).isBlank();
+        splice.replace(
+                alone ? start : item.start(),
+                alone ? end : element.end(),
+                "",
+                item.entry().key());
+    }
+
+    @Override
+    public void insert(int after, FileEntry added) {
+        int last = after >= 0 ? after : file.size() - 1;
+        String lineEnd = source.lineEnd();
+        if (last < 0) {
+            splice.replace(
+                    file.end,
+                    file.end,
+                    AndroidFormat.resource(added, added.texts().get(0), "    ", lineEnd),
+                    added.key());
+            return;
+        }
+        Element element = XmlReader.elementAt(source, file.item(last).element());
+        String indent = source.text().substring(source.lineStart(element.start()), element.start());
+        String lines = AndroidFormat.resource(added, added.texts().get(0), indent.isBlank() ? indent : "    ", lineEnd);
+        splice.replace(
+                element.end(),
+                element.end(),
+                lineEnd + lines.substring(0, lines.length() - lineEnd.length()),
+                added.key());
+    }
+
+    @Override
+    public void writeTo(OutputStream out) throws IOException {
+        splice.writeTo(out);
+    }
+}

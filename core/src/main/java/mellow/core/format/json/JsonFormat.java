@@ -1,0 +1,108 @@
+package mellow.core.format.json;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.regex.Pattern;
+import mellow.core.format.EntryList;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileReading;
+import mellow.core.format.FileText;
+import mellow.core.format.PlainForms;
+import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.UnwritableTextException;
+import mellow.core.format.source.SourceText;
+import mellow.core.format.tree.Node;
+import mellow.core.format.tree.Node.Mapping;
+import mellow.core.format.tree.TreeReading;
+import mellow.core.text.Shape;
+
+/** JSON in one language. */
+public final class JsonFormat implements FileFormat {
+
+    private static final Pattern START = Pattern.compile("\\s*\\{\\s*(\"|\\}|$)(?s:.*)");
+
+    @Override
+    public String name() {
+        return "json";
+    }
+
+    @Override
+    public int likelihood(Sample sample) {
+        boolean object = START.matcher(sample.text()).matches();
+        return sample.named(".json", ".arb") ? (object ? 95 : 50) : object ? 70 : 0;
+    }
+
+    @Override
+    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+        Problems problems = new Problems(file);
+        SourceText.checkSize(bytes, options.limits(), problems, "an object with keys and texts");
+        Charset charset = options.charset().orElseGet(() -> SourceText.charsetOf(bytes, StandardCharsets.UTF_8));
+        SourceText source = SourceText.decode(bytes, charset, problems);
+        Node tree = JsonParser.parse(source, options.limits());
+        if (!(tree instanceof Mapping mapping)) {
+            throw source.refuse(tree.start(), "the document is no object", "an object with keys and texts");
+        }
+        return new TreeReading(source, mapping, options, JsonPatch::new);
+    }
+
+    /** Flat, in the order of the entries: whether a dot in a key once was a level nobody can tell afterwards, and reading gives the same keys. */
+    @Override
+    public void write(EntryList entries, OutputStream out) throws IOException {
+        int language = PlainForms.only(entries);
+        Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        to.write("{");
+        String gap = "\n";
+        for (int i = 0; i < entries.size(); i++) {
+            FileEntry entry = entries.entry(i);
+            FileText text = entry.texts().get(language);
+            if (!entry.context().isEmpty()) {
+                throw new UnwritableTextException("JSON has no place for the context of " + entry.key()
+                        + "; give the entry a key of its own or choose another format.");
+            }
+            if (text.isEmpty()) {
+                continue;
+            }
+            to.write(
+                    gap + "  " + JsonStrings.quote(entry.key()) + ": " + value(entry.shape(), text, "  ", "\n", false));
+            gap = ",\n";
+        }
+        to.write("\n}\n");
+        to.flush();
+    }
+
+    /** The value of an entry: a string, an object of plural forms, a list of states. */
+    static String value(Shape shape, FileText text, String indent, String lineEnd, boolean ascii) {
+        if (shape == Shape.PLAIN) {
+            return JsonStrings.quote(text.main(), ascii);
+        }
+        boolean list = shape == Shape.STATES && dense(text);
+        StringBuilder value = new StringBuilder(list ? "[" : "{");
+        String gap = "";
+        int count = text.forms().size();
+        Iterable<String> names = list
+                ? java.util.stream.IntStream.range(0, count)
+                        .mapToObj(Integer::toString)
+                        .toList()
+                : text.forms().keySet();
+        for (String name : names) {
+            value.append(gap).append(lineEnd).append(indent).append("  ");
+            value.append(list ? "" : JsonStrings.quote(name, ascii) + ": ")
+                    .append(JsonStrings.quote(text.form(name), ascii));
+            gap = ",";
+        }
+        return value.append(lineEnd).append(indent).append(list ? "]" : "}").toString();
+    }
+
+    /** Whether states run from 0 on without a gap. */
+    private static boolean dense(FileText text) {
+        return java.util.stream.IntStream.range(0, text.forms().size())
+                .allMatch(i -> text.forms().containsKey(Integer.toString(i)));
+    }
+}

@@ -1,0 +1,97 @@
+package mellow.core.format.source;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.CharsetDecoder;
+import java.nio.charset.CharsetEncoder;
+import java.nio.charset.CodingErrorAction;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import mellow.core.format.UnwritableTextException;
+
+/** Replacements in a {@link SourceText}; every byte outside them is copied as it was. Not thread-safe. */
+public final class Splice {
+
+    private static final int CHUNK = 8192;
+
+    private final SourceText source;
+    private final CharsetEncoder encoder;
+    private final List<Replacement> replacements = new ArrayList<>();
+
+    private record Replacement(int start, int end, ByteBuffer by) {}
+
+    Splice(SourceText source) {
+        this.source = source;
+        this.encoder = source.charset()
+                .newEncoder()
+                .onMalformedInput(CodingErrorAction.REPORT)
+                .onUnmappableCharacter(CodingErrorAction.REPORT);
+    }
+
+    /** Whether the file's character set can spell {@code c}; half a surrogate pair it cannot. */
+    public boolean spells(CharSequence c) {
+        return encoder.canEncode(c);
+    }
+
+    /**
+     * Replaces the characters from {@code start} up to {@code end}. Replacements do not overlap; insertions at one place keep their order.
+     *
+     * @param key the entry, for the sentence
+     * @throws UnwritableTextException when the character set cannot spell {@code by}
+     */
+    public void replace(int start, int end, String by, String key) {
+        try {
+            replacements.add(new Replacement(start, end, encoder.encode(CharBuffer.wrap(by))));
+        } catch (CharacterCodingException cannot) {
+            String character = by.codePoints()
+                    .mapToObj(Character::toString)
+                    .filter(c -> !encoder.canEncode(c))
+                    .findFirst()
+                    .orElse(by);
+            throw new UnwritableTextException(key, character, source.charset().name());
+        }
+    }
+
+    /** Writes the whole file. */
+    public void writeTo(OutputStream out) throws IOException {
+        List<Replacement> ordered = new ArrayList<>(replacements);
+        ordered.sort(Comparator.comparingInt(Replacement::start).thenComparingInt(Replacement::end));
+        ByteBuffer in = ByteBuffer.wrap(source.bytes());
+        in.position(source.mark());
+        CharsetDecoder decoder = source.charset().newDecoder();
+        int copied = 0;
+        int at = 0;
+        for (Replacement replacement : ordered) {
+            if (replacement.start < at) {
+                throw new IllegalStateException("replacements overlap at " + replacement.start);
+            }
+            skip(decoder, in, replacement.start - at);
+            out.write(source.bytes(), copied, in.position() - copied);
+            skip(decoder, in, replacement.end - replacement.start);
+            copied = in.position();
+            at = replacement.end;
+            out.write(replacement.by.array(), 0, replacement.by.limit());
+        }
+        out.write(source.bytes(), copied, source.bytes().length - copied);
+    }
+
+    /** Moves {@code in} over {@code chars} characters: only decoding tells how many bytes these are in every character set. */
+    private static void skip(CharsetDecoder decoder, ByteBuffer in, int chars) {
+        CharBuffer skipped = CharBuffer.allocate(CHUNK);
+        int left = chars;
+        while (left > 0) {
+            skipped.clear().limit(Math.min(CHUNK, left));
+            decoder.decode(in, skipped, false);
+            if (skipped.position() == 0) {
+                // A pair of surrogates that the chunk has no room for.
+                skipped.limit(2);
+                decoder.decode(in, skipped, false);
+            }
+            left -= skipped.position();
+        }
+    }
+}

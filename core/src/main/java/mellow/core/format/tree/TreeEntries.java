@@ -1,0 +1,228 @@
+package mellow.core.format.tree;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileText;
+import mellow.core.format.Limits;
+import mellow.core.format.source.SourceText;
+import mellow.core.format.tree.Node.Kind;
+import mellow.core.format.tree.Node.Mapping;
+import mellow.core.format.tree.Node.Member;
+import mellow.core.format.tree.Node.Scalar;
+import mellow.core.format.tree.Node.Sequence;
+import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
+import mellow.core.text.Text;
+
+/**
+ * Turns a tree into entries. The key of a leaf is the path to it, joined with dots. Plural texts are recognised in the habits of the web: an object
+ * of plural categories, siblings {@code key_one} and {@code key_other}, siblings {@code key} and {@code key_plural}. A sequence of texts is one
+ * entry with numbered states.
+ */
+public final class TreeEntries {
+
+    private static final Set<String> CATEGORIES = Set.of("zero", "one", "two", "few", "many", "other");
+    private static final String PLURAL = "_plural";
+
+    private final SourceText source;
+    private final Limits limits;
+    private final List<Leaf> leaves = new ArrayList<>();
+    private Optional<LanguageTag> root = Optional.empty();
+
+    /**
+     * An entry with the places of its forms.
+     *
+     * @param forms the value of each form, by name
+     * @param owner the innermost object that holds it
+     * @param members indices of its members in the owner; empty for an item of a sequence
+     * @param ownerPath the path of the owner with a dot at its end, empty for the root
+     */
+    public record Leaf(
+            FileEntry entry, Map<String, Scalar> forms, Mapping owner, List<Integer> members, String ownerPath) {}
+
+    private TreeEntries(SourceText source, Limits limits) {
+        this.source = source;
+        this.limits = limits;
+    }
+
+    /**
+     * What a tree holds.
+     *
+     * @param root the language when the tree's one outermost key is a language tag
+     * @param top the object below that key, or the whole tree
+     * @param leaves in file order
+     */
+    public record Found(Optional<LanguageTag> root, Mapping top, List<Leaf> leaves) {}
+
+    /** The entries of a tree. */
+    public static Found of(Mapping tree, SourceText source, Limits limits) {
+        TreeEntries entries = new TreeEntries(source, limits);
+        Mapping top = tree;
+        if (tree.members().size() == 1 && tree.members().get(0).value() instanceof Mapping inner) {
+            // Three letters are a word far more often than a language.
+            entries.root = LanguageTag.parse(tree.members().get(0).key())
+                    .filter(tag -> tag.value().matches("[a-z]{2}(-.*)?"));
+            top = entries.root.isPresent() ? inner : tree;
+        }
+        entries.mapping(top, "");
+        return new Found(entries.root, top, entries.leaves);
+    }
+
+    private void mapping(Mapping mapping, String path) {
+        Map<String, Integer> places = new HashMap<>();
+        for (int i = 0; i < mapping.members().size(); i++) {
+            Integer earlier = places.put(mapping.members().get(i).key(), i);
+            if (earlier != null) {
+                source.warn(
+                        mapping.members().get(i).start(),
+                        "the key “" + mapping.members().get(i).key() + "” stands in line "
+                                + source.line(mapping.members().get(earlier).start()) + " already",
+                        "this one, the last, counts");
+            }
+        }
+        Set<Integer> taken = new LinkedHashSet<>();
+        Map<Integer, Map<String, Integer>> groups = suffixed(mapping, places);
+        for (int i = 0; i < mapping.members().size(); i++) {
+            Member member = mapping.members().get(i);
+            if (places.get(member.key()) != i || taken.contains(i)) {
+                continue;
+            }
+            Map<String, Integer> group = groups.get(i);
+            if (group != null) {
+                taken.addAll(group.values());
+                String stem = stem(member.key());
+                Map<String, Scalar> forms = new TreeMap<>();
+                group.forEach((form, index) ->
+                        forms.put(form, (Scalar) mapping.members().get(index).value()));
+                add(member, path + stem, Shape.PLURAL, forms, mapping, List.copyOf(group.values()), path);
+            } else {
+                value(member, i, mapping, path);
+            }
+        }
+    }
+
+    private void value(Member member, int index, Mapping owner, String path) {
+        String key = path + member.key();
+        Node value = member.value();
+        if (value instanceof Scalar scalar && scalar.kind() != Kind.OTHER) {
+            add(member, key, Shape.PLAIN, Map.of(Text.OTHER, scalar), owner, List.of(index), path);
+        } else if (value instanceof Mapping inner) {
+            Map<String, Scalar> forms = categories(inner);
+            if (forms.isEmpty()) {
+                mapping(inner, key + ".");
+            } else {
+                add(member, key, Shape.PLURAL, forms, owner, List.of(index), path);
+            }
+        } else if (value instanceof Sequence sequence) {
+            sequence(member, index, sequence, owner, key, path);
+        }
+    }
+
+    private void sequence(Member member, int index, Sequence sequence, Mapping owner, String key, String path) {
+        boolean texts = !sequence.items().isEmpty()
+                && sequence.items().size() <= Shape.MOST_STATES
+                && sequence.items().stream()
+                        .allMatch(item -> item instanceof Scalar scalar && scalar.kind() == Kind.TEXT);
+        if (texts) {
+            Map<String, Scalar> forms = new LinkedHashMap<>();
+            for (int i = 0; i < sequence.items().size(); i++) {
+                forms.put(Integer.toString(i), (Scalar) sequence.items().get(i));
+            }
+            add(member, key, Shape.STATES, forms, owner, List.of(index), path);
+            return;
+        }
+        for (int i = 0; i < sequence.items().size(); i++) {
+            Node item = sequence.items().get(i);
+            String itemKey = key + "." + i;
+            if (item instanceof Mapping inner) {
+                mapping(inner, itemKey + ".");
+            } else if (item instanceof Sequence inner) {
+                sequence(new Member(itemKey, inner.start(), "", inner), index, inner, owner, itemKey, path);
+            } else if (item instanceof Scalar scalar && scalar.kind() != Kind.OTHER) {
+                Member asMember = new Member(itemKey, scalar.start(), "", scalar);
+                add(asMember, itemKey, Shape.PLAIN, Map.of(Text.OTHER, scalar), owner, List.of(), path);
+            }
+        }
+    }
+
+    private static Map<String, Scalar> categories(Mapping inner) {
+        Map<String, Scalar> forms = new TreeMap<>();
+        for (Member member : inner.members()) {
+            if (!CATEGORIES.contains(member.key())
+                    || !(member.value() instanceof Scalar scalar)
+                    || scalar.kind() == Kind.OTHER) {
+                return Map.of();
+            }
+            forms.put(member.key(), scalar);
+        }
+        return forms.containsKey(Text.OTHER) ? forms : Map.of();
+    }
+
+    /** Groups of siblings that are the forms of one text, under the index of their first member. */
+    private static Map<Integer, Map<String, Integer>> suffixed(Mapping mapping, Map<String, Integer> places) {
+        Map<String, Map<String, Integer>> byStem = new LinkedHashMap<>();
+        for (Member member : mapping.members()) {
+            if (!(member.value() instanceof Scalar scalar) || scalar.kind() == Kind.OTHER) {
+                continue;
+            }
+            int underscore = member.key().lastIndexOf('_');
+            if (underscore <= 0) {
+                continue;
+            }
+            String suffix = member.key().substring(underscore + 1);
+            String stem = member.key().substring(0, underscore);
+            if (CATEGORIES.contains(suffix) && !places.containsKey(stem)) {
+                byStem.computeIfAbsent(stem, any -> new TreeMap<>()).put(suffix, places.get(member.key()));
+            } else if (("_" + suffix).equals(PLURAL)
+                    && places.containsKey(stem)
+                    && mapping.members().get(places.get(stem)).value() instanceof Scalar one
+                    && one.kind() != Kind.OTHER) {
+                byStem.put(stem, new TreeMap<>(Map.of("one", places.get(stem), Text.OTHER, places.get(member.key()))));
+            }
+        }
+        Map<Integer, Map<String, Integer>> groups = new HashMap<>();
+        for (Map<String, Integer> group : byStem.values()) {
+            if (group.size() > 1 && group.containsKey(Text.OTHER)) {
+                groups.put(group.values().stream().min(Integer::compare).orElseThrow(), group);
+            }
+        }
+        return groups;
+    }
+
+    private static String stem(String key) {
+        int underscore = key.lastIndexOf('_');
+        boolean suffixed =
+                underscore > 0 && (CATEGORIES.contains(key.substring(underscore + 1)) || key.endsWith(PLURAL));
+        return suffixed ? key.substring(0, underscore) : key;
+    }
+
+    private void add(
+            Member member,
+            String key,
+            Shape shape,
+            Map<String, Scalar> forms,
+            Mapping owner,
+            List<Integer> members,
+            String path) {
+        source.checkCount(leaves.size() + 1, member.start(), limits);
+        Map<String, String> texts = new TreeMap<>();
+        forms.forEach((form, scalar) -> texts.put(form, scalar.text()));
+        int dot = path.indexOf('.');
+        FileEntry entry = FileEntry.of(key)
+                .line(source.line(member.start()))
+                .shape(shape)
+                .note(member.comment())
+                .section(dot < 0 ? "" : path.substring(0, dot))
+                .texts(List.of(FileText.of(texts)))
+                .build();
+        leaves.add(new Leaf(entry, forms, owner, members, path));
+    }
+}

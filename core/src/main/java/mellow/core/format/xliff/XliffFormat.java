@@ -1,0 +1,53 @@
+package mellow.core.format.xliff;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import mellow.core.format.EntryList;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileReading;
+import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.xml.XmlText;
+
+/** XLIFF of one version; reading takes either, because the file says which it is. */
+public final class XliffFormat implements FileFormat {
+
+    private final boolean second;
+
+    private XliffFormat(boolean second) {
+        this.second = second;
+    }
+
+    /** XLIFF 1.2. */
+    public static final XliffFormat FIRST = new XliffFormat(false);
+
+    /** XLIFF 2.0 and 2.1. */
+    public static final XliffFormat SECOND = new XliffFormat(true);
+
+    @Override
+    public String name() {
+        return second ? "xliff-2" : "xliff-1.2";
+    }
+
+    @Override
+    public int likelihood(Sample sample) {
+        int root = sample.text().indexOf("<xliff");
+        if (root >= 0 && sample.text().stripLeading().startsWith("<")) {
+            int end = sample.text().indexOf('>', root);
+            String tag = sample.text().substring(root, end < 0 ? sample.text().length() : end);
+            return second == tag.matches("(?s).*[\\s]version\\s*=\\s*[\"']2\\..*") ? 100 : 55;
+        }
+        return sample.named(".xlf", ".xliff") ? 50 : 0;
+    }
+
+    @Override
+    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+        Problems problems = new Problems(file);
+        return new XliffReader(XmlText.decode(bytes, options.charset(), options.limits(), problems), options).read();
+    }
+
+    @Override
+    public void write(EntryList entries, OutputStream out) throws IOException {
+        new XliffWriter(entries, second).writeTo(out);
+    }
+}

@@ -1,0 +1,115 @@
+package mellow.core.format.yaml;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.regex.Pattern;
+import mellow.core.format.EntryList;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileReading;
+import mellow.core.format.FileText;
+import mellow.core.format.PlainForms;
+import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.UnwritableTextException;
+import mellow.core.format.source.SourceText;
+import mellow.core.format.tree.Node;
+import mellow.core.format.tree.Node.Mapping;
+import mellow.core.format.tree.TreeReading;
+import mellow.core.text.Shape;
+
+/** YAML in one language. */
+public final class YamlFormat implements FileFormat {
+
+    private static final Pattern KEY = Pattern.compile("(?m)^[\\w.'\"-]+:(\\s|$)");
+
+    @Override
+    public String name() {
+        return "yaml";
+    }
+
+    @Override
+    public int likelihood(Sample sample) {
+        if (sample.named(".yml", ".yaml")) {
+            return 90;
+        }
+        return sample.text().startsWith("---") && KEY.matcher(sample.text()).find() ? 60 : 0;
+    }
+
+    @Override
+    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+        Problems problems = new Problems(file);
+        SourceText.checkSize(bytes, options.limits(), problems, "keys and texts");
+        Charset charset = options.charset().orElseGet(() -> SourceText.charsetOf(bytes, StandardCharsets.UTF_8));
+        SourceText source = SourceText.decode(bytes, charset, problems);
+        Node tree = YamlParser.parse(source, options.limits());
+        if (!(tree instanceof Mapping mapping)) {
+            throw source.refuse(tree.start(), "the document has no keys", "keys and texts");
+        }
+        return new TreeReading(source, mapping, options, YamlPatch::new);
+    }
+
+    /** Flat, in the order of the entries, texts in double quotes. */
+    @Override
+    public void write(EntryList entries, OutputStream out) throws IOException {
+        int language = PlainForms.only(entries);
+        Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        boolean any = false;
+        for (int i = 0; i < entries.size(); i++) {
+            FileEntry entry = entries.entry(i);
+            if (!entry.context().isEmpty()) {
+                throw new UnwritableTextException("YAML has no place for the context of " + entry.key()
+                        + "; give the entry a key of its own or choose another format.");
+            }
+            FileText text = entry.texts().get(language);
+            if (!text.isEmpty()) {
+                to.write(lines(entry, entry.key(), text, "", "\n"));
+                any = true;
+            }
+        }
+        to.write(any ? "" : "{}\n");
+        to.flush();
+    }
+
+    /** An entry as lines, its notes as comments above it. */
+    static String lines(FileEntry entry, String key, FileText text, String indent, String lineEnd) {
+        StringBuilder lines = new StringBuilder();
+        for (String note : entry.notes()) {
+            for (String line : note.split("\n", -1)) {
+                lines.append(indent).append("# ").append(line).append(lineEnd);
+            }
+        }
+        lines.append(indent).append(YamlStrings.key(key)).append(':');
+        if (entry.shape() == Shape.PLAIN) {
+            return lines.append(' ')
+                    .append(YamlStrings.doubleQuoted(text.main(), false))
+                    .append(lineEnd)
+                    .toString();
+        }
+        lines.append(lineEnd);
+        if (entry.shape() == Shape.STATES) {
+            int last = text.forms().keySet().stream()
+                    .mapToInt(Integer::parseInt)
+                    .max()
+                    .orElse(-1);
+            for (int state = 0; state <= last; state++) {
+                lines.append(indent).append("  - ");
+                lines.append(YamlStrings.doubleQuoted(text.form(Integer.toString(state)), false))
+                        .append(lineEnd);
+            }
+        } else {
+            text.forms().forEach((form, words) -> lines.append(indent)
+                    .append("  ")
+                    .append(YamlStrings.key(form))
+                    .append(": ")
+                    .append(YamlStrings.doubleQuoted(words, false))
+                    .append(lineEnd));
+        }
+        return lines.toString();
+    }
+}
