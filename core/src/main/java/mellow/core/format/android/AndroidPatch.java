@@ -1,32 +1,28 @@
 package mellow.core.format.android;
 
-import java.io.IOException;
-import java.io.OutputStream;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FilePatch;
 import mellow.core.format.FileText;
 import mellow.core.format.android.AndroidReading.Item;
+import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
-import mellow.core.format.source.Splice;
 import mellow.core.format.xml.XmlNode.Characters;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlReader;
 import mellow.core.text.Shape;
 
 /** Writes string resources in place. */
-final class AndroidPatch implements FilePatch {
+final class AndroidPatch extends OrderedPatch {
 
     private final AndroidReading file;
     private final SourceText source;
-    private final Splice splice;
 
     AndroidPatch(AndroidReading file) {
+        super(file.source().splice());
         this.file = file;
         this.source = file.source();
-        this.splice = source.splice();
     }
 
     @Override
@@ -88,25 +84,20 @@ final class AndroidPatch implements FilePatch {
     }
 
     @Override
-    public void remove(int entry) {
+    protected void takeOut(int entry) {
         Item item = file.item(entry);
         Element element = XmlReader.elementAt(source, item.element());
         int start = source.lineStart(item.start());
         int end = source.lineAfter(element.end() - 1);
         boolean alone = source.text().substring(start, item.start()).isBlank()
                 && source.text().substring(element.end(), end).isBlank();
-        splice.replace(
-                alone ? start : item.start(),
-                alone ? end : element.end(),
-                "",
-                item.entry().key());
+        splice.remove(alone ? start : item.start(), alone ? end : element.end());
     }
 
     @Override
-    public void insert(int after, FileEntry added) {
-        int last = after >= 0 ? after : file.size() - 1;
+    protected void putIn(int after, FileEntry added) {
         String lineEnd = source.lineEnd();
-        if (last < 0) {
+        if (after < 0) {
             splice.replace(
                     file.end,
                     file.end,
@@ -114,7 +105,7 @@ final class AndroidPatch implements FilePatch {
                     added.key());
             return;
         }
-        Element element = XmlReader.elementAt(source, file.item(last).element());
+        Element element = XmlReader.elementAt(source, file.item(after).element());
         String indent = source.text().substring(source.lineStart(element.start()), element.start());
         String lines = AndroidFormat.resource(added, added.texts().get(0), indent.isBlank() ? indent : "    ", lineEnd);
         splice.replace(
@@ -125,7 +116,7 @@ final class AndroidPatch implements FilePatch {
     }
 
     @Override
-    public void writeTo(OutputStream out) throws IOException {
-        splice.writeTo(out);
+    protected int size() {
+        return file.size();
     }
 }

@@ -119,22 +119,14 @@ final class JsonPatch implements FilePatch {
         }
         for (int i : gone) {
             if (i < lastKept) {
-                splice.replace(
-                        members.get(i).start(),
-                        members.get(i + 1).start(),
-                        "",
-                        members.get(i).key());
+                splice.remove(members.get(i).start(), members.get(i + 1).start());
             }
         }
         if (lastKept < members.size() - 1) {
             int from = lastKept >= 0
                     ? members.get(lastKept).value().end()
                     : members.get(0).start();
-            splice.replace(
-                    from,
-                    members.get(members.size() - 1).value().end(),
-                    "",
-                    members.get(lastKept + 1).key());
+            splice.remove(from, members.get(members.size() - 1).value().end());
         }
     }
 

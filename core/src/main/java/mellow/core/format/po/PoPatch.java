@@ -1,32 +1,28 @@
 package mellow.core.format.po;
 
-import java.io.IOException;
-import java.io.OutputStream;
 import java.util.List;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FilePatch;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.po.PoMessage.Span;
 import mellow.core.format.po.PoMessage.Value;
+import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
-import mellow.core.format.source.Splice;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 
 /** Writes a catalogue in place: translations, the fuzzy flag, rewritten sources, messages removed and added. */
-final class PoPatch implements FilePatch {
+final class PoPatch extends OrderedPatch {
 
     private final PoReading file;
     private final SourceText source;
-    private final Splice splice;
     private final String lineEnd;
 
     PoPatch(PoReading file) {
+        super(file.source().splice());
         this.file = file;
         this.source = file.source();
-        this.splice = source.splice();
         this.lineEnd = source.lineEnd();
     }
 
@@ -121,7 +117,7 @@ final class PoPatch implements FilePatch {
     }
 
     @Override
-    public void remove(int entry) {
+    protected void takeOut(int entry) {
         PoMessage message = file.message(entry);
         int end = message.end();
         // The blank line after a message goes with it.
@@ -129,13 +125,12 @@ final class PoPatch implements FilePatch {
         if (end < text.length() && (text.charAt(end) == '\n' || text.charAt(end) == '\r')) {
             end = source.lineAfter(end);
         }
-        splice.replace(message.start(), end, "", file.entry(entry).key());
+        splice.remove(message.start(), end);
     }
 
     @Override
-    public void insert(int after, FileEntry added) {
-        int last = after >= 0 ? after : file.size() - 1;
-        int place = last >= 0 ? file.message(last).end() : source.text().length();
+    protected void putIn(int after, FileEntry added) {
+        int place = after >= 0 ? file.message(after).end() : source.text().length();
         boolean open = place > 0 && "\r\n".indexOf(source.text().charAt(place - 1)) < 0;
         String message =
                 PoWriter.message(added, file.languages(), file.habit(), file.translation(), file.forms(), lineEnd);
@@ -143,7 +138,7 @@ final class PoPatch implements FilePatch {
     }
 
     @Override
-    public void writeTo(OutputStream out) throws IOException {
-        splice.writeTo(out);
+    protected int size() {
+        return file.size();
     }
 }

@@ -1,27 +1,23 @@
 package mellow.core.format.properties;
 
-import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FilePatch;
 import mellow.core.format.FileText;
 import mellow.core.format.properties.PropertiesReading.Item;
+import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
-import mellow.core.format.source.Splice;
 
 /** Writes a file of properties in place. What its character set cannot spell is escaped, so every text fits. */
-final class PropertiesPatch implements FilePatch {
+final class PropertiesPatch extends OrderedPatch {
 
     private final PropertiesReading file;
     private final SourceText source;
-    private final Splice splice;
     private final boolean ascii;
 
     PropertiesPatch(PropertiesReading file) {
+        super(file.source().splice());
         this.file = file;
         this.source = file.source();
-        this.splice = source.splice();
         boolean plain = source.text().chars().allMatch(c -> c < 0x80);
         this.ascii = source.charset().equals(StandardCharsets.ISO_8859_1)
                 || (plain && source.text().contains("\\u"));
@@ -40,9 +36,9 @@ final class PropertiesPatch implements FilePatch {
     }
 
     @Override
-    public void remove(int entry) {
+    protected void takeOut(int entry) {
         Item item = file.item(entry);
-        splice.replace(item.start(), after(item), "", item.entry().key());
+        splice.remove(item.start(), after(item));
     }
 
     /** After the item's line and its end. */
@@ -56,8 +52,8 @@ final class PropertiesPatch implements FilePatch {
     }
 
     @Override
-    public void insert(int after, FileEntry added) {
-        int place = after(file.item(after >= 0 ? after : file.size() - 1));
+    protected void putIn(int after, FileEntry added) {
+        int place = after >= 0 ? after(file.item(after)) : source.text().length();
         boolean open = place == source.text().length()
                 && !source.text().endsWith("\n")
                 && !source.text().endsWith("\r");
@@ -74,7 +70,7 @@ final class PropertiesPatch implements FilePatch {
     }
 
     @Override
-    public void writeTo(OutputStream out) throws IOException {
-        splice.writeTo(out);
+    protected int size() {
+        return file.size();
     }
 }

@@ -21,6 +21,7 @@ public final class Splice {
     private final SourceText source;
     private final CharsetEncoder encoder;
     private final List<Replacement> replacements = new ArrayList<>();
+    private final List<Replacement> removals = new ArrayList<>();
 
     private record Replacement(int start, int end, ByteBuffer by) {}
 
@@ -56,9 +57,55 @@ public final class Splice {
         }
     }
 
+    /** Leaves out the characters from {@code start} up to {@code end}, with whatever was replaced among them. */
+    public void remove(int start, int end) {
+        removals.add(new Replacement(start, end, ByteBuffer.allocate(0)));
+    }
+
+    /** What is left of the replacements when removals have swallowed what is inside them; removals that touch become one. */
+    private List<Replacement> effective() {
+        List<Replacement> joined = new ArrayList<>();
+        removals.sort(Comparator.comparingInt(Replacement::start));
+        for (Replacement removal : removals) {
+            Replacement last = joined.isEmpty() ? null : joined.get(joined.size() - 1);
+            if (last != null && removal.start < last.end) {
+                joined.set(
+                        joined.size() - 1,
+                        new Replacement(last.start, Math.max(last.end, removal.end), ByteBuffer.allocate(0)));
+            } else {
+                joined.add(removal);
+            }
+        }
+        List<Replacement> all = new ArrayList<>(joined);
+        for (Replacement replacement : replacements) {
+            if (!swallowed(replacement, joined)) {
+                all.add(replacement);
+            }
+        }
+        return all;
+    }
+
+    private static boolean swallowed(Replacement replacement, List<Replacement> removals) {
+        int low = 0;
+        int high = removals.size() - 1;
+        while (low <= high) {
+            int middle = (low + high) >>> 1;
+            Replacement removal = removals.get(middle);
+            if (removal.end <= replacement.start) {
+                low = middle + 1;
+            } else if (removal.start > replacement.start) {
+                high = middle - 1;
+            } else {
+                // An insertion right before what is removed stays.
+                return replacement.end > replacement.start || replacement.start > removal.start;
+            }
+        }
+        return false;
+    }
+
     /** Writes the whole file. */
     public void writeTo(OutputStream out) throws IOException {
-        List<Replacement> ordered = new ArrayList<>(replacements);
+        List<Replacement> ordered = effective();
         ordered.sort(Comparator.comparingInt(Replacement::start).thenComparingInt(Replacement::end));
         ByteBuffer in = ByteBuffer.wrap(source.bytes());
         in.position(source.mark());

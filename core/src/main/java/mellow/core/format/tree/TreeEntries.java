@@ -163,7 +163,8 @@ public final class TreeEntries {
             }
             forms.put(member.key(), scalar);
         }
-        return forms.containsKey(Text.OTHER) ? forms : Map.of();
+        boolean plural = forms.containsKey(Text.OTHER) || forms.containsKey("many") || forms.containsKey("few");
+        return plural ? forms : Map.of();
     }
 
     /** Groups of siblings that are the forms of one text, under the index of their first member. */

@@ -1,7 +1,5 @@
 package mellow.core.format.xliff;
 
-import java.io.IOException;
-import java.io.OutputStream;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -10,12 +8,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FilePatch;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
-import mellow.core.format.source.Splice;
 import mellow.core.format.xliff.XliffReading.Item;
 import mellow.core.format.xml.XmlNode.Attribute;
 import mellow.core.format.xml.XmlNode.Characters;
@@ -25,17 +22,16 @@ import mellow.core.format.xml.XmlText;
 import mellow.core.text.Shape;
 
 /** Writes an XLIFF file in place: texts and states of targets, rewritten sources, units removed and added. */
-final class XliffPatch implements FilePatch {
+final class XliffPatch extends OrderedPatch {
 
     private final XliffReading file;
     private final SourceText source;
-    private final Splice splice;
     private final XliffWriter units;
 
     XliffPatch(XliffReading file) {
+        super(file.source().splice());
         this.file = file;
         this.source = file.source();
-        this.splice = source.splice();
         this.units = XliffWriter.into(file);
     }
 
@@ -200,7 +196,7 @@ final class XliffPatch implements FilePatch {
     }
 
     @Override
-    public void remove(int entry) {
+    protected void takeOut(int entry) {
         Item item = file.item(entry);
         Element element = XmlReader.elementAt(source, item.unit());
         if (file.second
@@ -212,19 +208,14 @@ final class XliffPatch implements FilePatch {
         int end = source.lineAfter(element.end() - 1);
         boolean alone = source.text().substring(start, element.start()).isBlank()
                 && source.text().substring(element.end(), end).isBlank();
-        splice.replace(
-                alone ? start : element.start(),
-                alone ? end : element.end(),
-                "",
-                item.entry().key());
+        splice.remove(alone ? start : element.start(), alone ? end : element.end());
     }
 
     @Override
-    public void insert(int after, FileEntry added) {
+    protected void putIn(int after, FileEntry added) {
         String lineEnd = source.lineEnd();
-        int last = after >= 0 ? after : file.size() - 1;
-        if (last >= 0) {
-            Element unit = XmlReader.elementAt(source, file.item(last).unit());
+        if (after >= 0) {
+            Element unit = XmlReader.elementAt(source, file.item(after).unit());
             String indent = source.text().substring(source.lineStart(unit.start()), unit.start());
             String lines = units.unit(added, indent.isBlank() ? indent : "", lineEnd);
             splice.replace(
@@ -242,7 +233,7 @@ final class XliffPatch implements FilePatch {
     }
 
     @Override
-    public void writeTo(OutputStream out) throws IOException {
-        splice.writeTo(out);
+    protected int size() {
+        return file.size();
     }
 }

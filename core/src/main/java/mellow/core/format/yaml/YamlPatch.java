@@ -1,15 +1,12 @@
 package mellow.core.format.yaml;
 
-import java.io.IOException;
-import java.io.OutputStream;
 import java.util.Collections;
 import java.util.List;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FilePatch;
 import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
-import mellow.core.format.source.Splice;
 import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.Node.Member;
 import mellow.core.format.tree.Node.Scalar;
@@ -17,16 +14,15 @@ import mellow.core.format.tree.TreeEntries.Leaf;
 import mellow.core.format.tree.TreeReading;
 
 /** Writes a YAML file in place: each text keeps its style as long as that style can spell it. */
-final class YamlPatch implements FilePatch {
+final class YamlPatch extends OrderedPatch {
 
     private final TreeReading file;
     private final SourceText source;
-    private final Splice splice;
 
     YamlPatch(TreeReading file) {
+        super(file.source().splice());
         this.file = file;
         this.source = file.source();
-        this.splice = source.splice();
     }
 
     @Override
@@ -141,7 +137,7 @@ final class YamlPatch implements FilePatch {
     }
 
     @Override
-    public void remove(int entry) {
+    protected void takeOut(int entry) {
         Leaf leaf = file.leaf(entry);
         if (leaf.members().isEmpty() || flow(leaf.owner())) {
             throw new UnwritableTextException(
@@ -164,7 +160,7 @@ final class YamlPatch implements FilePatch {
                         leaf.entry().key()
                                 + " begins an item of a list, from which it cannot be taken out in place; export it fresh instead.");
             }
-            splice.replace(start, end, "", leaf.entry().key());
+            splice.remove(start, end);
         }
     }
 
@@ -177,11 +173,11 @@ final class YamlPatch implements FilePatch {
     }
 
     @Override
-    public void insert(int after, FileEntry added) {
+    protected void putIn(int after, FileEntry added) {
         Mapping owner = file.top();
         String path = "";
         int place = owner.members().size() - 1;
-        for (int i = after >= 0 ? after : file.size() - 1; i >= 0; i--) {
+        for (int i = after; i >= 0; i--) {
             Leaf leaf = file.leaf(i);
             if (!leaf.members().isEmpty() && added.key().startsWith(leaf.ownerPath()) && !flow(leaf.owner())) {
                 owner = leaf.owner();
@@ -224,7 +220,7 @@ final class YamlPatch implements FilePatch {
     }
 
     @Override
-    public void writeTo(OutputStream out) throws IOException {
-        splice.writeTo(out);
+    protected int size() {
+        return file.size();
     }
 }
