@@ -29,6 +29,7 @@ class FormatPropertiesTest {
 
     private static final LanguageTag ENGLISH = new LanguageTag("en");
     private static final LanguageTag POLISH = new LanguageTag("pl");
+    private static final List<String> SHEETS = List.of("csv", "xlsx", "ods");
     private static final List<String> BILINGUAL = List.of("po", "xliff-1.2", "xliff-2");
     private static final Map<String, String> NAMES = Map.of(
             "po", "t.po",
@@ -38,7 +39,9 @@ class FormatPropertiesTest {
             "yaml", "t.yml",
             "properties", "t.properties",
             "android", "strings.xml",
-            "csv", "t.csv");
+            "csv", "t.csv",
+            "xlsx", "t.xlsx",
+            "ods", "t.ods");
 
     private static final String[] PIECES = {
         "a", "Ramp", " ", "  ", "\n", "\t", "\"", "'", "\\", "\\n", "<b>", "</b>", "&", "&amp;", "<", ">", "]]>", "%s",
@@ -80,10 +83,10 @@ class FormatPropertiesTest {
     /** Entries with all that the format can carry. */
     private static EntryList record(String format, Random random) {
         boolean bilingual = BILINGUAL.contains(format);
-        List<LanguageTag> languages = bilingual || format.equals("csv") ? List.of(ENGLISH, POLISH) : List.of(POLISH);
+        List<LanguageTag> languages = bilingual || SHEETS.contains(format) ? List.of(ENGLISH, POLISH) : List.of(POLISH);
         List<FileEntry> entries = new ArrayList<>();
         for (int i = 0; i < 60; i++) {
-            Shape shape = format.equals("csv") || format.equals("properties")
+            Shape shape = SHEETS.contains(format) || format.equals("properties")
                     ? Shape.PLAIN
                     : List.of(Shape.PLAIN, Shape.PLAIN, Shape.PLURAL, format.equals("po") ? Shape.PLAIN : Shape.STATES)
                             .get(random.nextInt(4));
@@ -132,7 +135,7 @@ class FormatPropertiesTest {
     }
 
     private static FileReading read(String format, byte[] bytes) {
-        ReadOptions options = BILINGUAL.contains(format) || format.equals("csv")
+        ReadOptions options = BILINGUAL.contains(format) || SHEETS.contains(format)
                 ? ReadOptions.AUTOMATIC
                 : ReadOptions.AUTOMATIC.in(POLISH);
         assertThat(Formats.detect(NAMES.get(format), bytes).orElseThrow().name())
@@ -211,7 +214,9 @@ class FormatPropertiesTest {
                 new String(after, StandardCharsets.UTF_8).lines().toList());
         long missing = old.stream().filter(line -> !kept.remove(line)).count();
         // A removed entry has at most a dozen lines, a changed form one; a list's last comma may move.
-        assertThat(missing).isLessThanOrEqualTo(changed + 12L * gone.size() + (lists ? 2 : 0) + 8L * changed);
+        // What is packed has no lines to compare.
+        assertThat(format.equals("xlsx") || format.equals("ods") ? 0 : missing)
+                .isLessThanOrEqualTo(changed + 12L * gone.size() + (lists ? 2 : 0) + 8L * changed);
     }
 
     private static byte[] patched(FilePatch patch) throws IOException {

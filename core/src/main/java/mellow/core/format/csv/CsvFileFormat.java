@@ -5,10 +5,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 import mellow.core.format.EntryList;
-import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.PlainForms;
@@ -17,7 +15,7 @@ import mellow.core.format.ReadOptions;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.charset.TextEncoding;
 import mellow.core.format.sheet.Column;
-import mellow.core.format.sheet.Column.Role;
+import mellow.core.format.sheet.RowEntries;
 
 /** Separated text among the other formats; {@link CsvFormat} knows more about how a file can be read. */
 public final class CsvFileFormat implements FileFormat {
@@ -57,7 +55,7 @@ public final class CsvFileFormat implements FileFormat {
     @Override
     public void write(EntryList entries, OutputStream out) throws IOException {
         EntryList plain = PlainForms.of(entries);
-        List<Column> columns = columns(plain);
+        List<Column> columns = RowEntries.columnsFor(plain);
         BufferedWriter to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
         CsvWriter writer = new CsvWriter(to, CsvDialect.RFC_4180, columns, true);
         writer.header();
@@ -65,27 +63,5 @@ public final class CsvFileFormat implements FileFormat {
             writer.entry(plain.entry(i));
         }
         to.flush();
-    }
-
-    /** The key, what any entry has beside texts, and the languages. */
-    private static List<Column> columns(EntryList entries) {
-        boolean[] used = new boolean[Role.values().length];
-        for (int i = 0; i < entries.size(); i++) {
-            FileEntry entry = entries.entry(i);
-            used[Role.CONTEXT.ordinal()] |= !entry.context().isEmpty();
-            used[Role.SECTION.ordinal()] |= !entry.section().isEmpty();
-            used[Role.NOTE.ordinal()] |= !entry.notes().isEmpty();
-            used[Role.LIMIT.ordinal()] |= entry.maxLength() > 0;
-            used[Role.REFERENCE.ordinal()] |= !entry.references().isEmpty();
-        }
-        List<Column> columns = new ArrayList<>();
-        columns.add(Column.of(Role.KEY.heading(), Role.KEY));
-        for (Role role : List.of(Role.CONTEXT, Role.SECTION, Role.NOTE, Role.LIMIT, Role.REFERENCE)) {
-            if (used[role.ordinal()]) {
-                columns.add(Column.of(role.heading(), role));
-            }
-        }
-        entries.languages().forEach(language -> columns.add(Column.text(language.value(), language)));
-        return columns;
     }
 }

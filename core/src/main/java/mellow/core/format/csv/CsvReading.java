@@ -10,35 +10,24 @@ import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
 import mellow.core.format.FileReading;
-import mellow.core.format.FileText;
 import mellow.core.format.Position;
 import mellow.core.format.Problem;
 import mellow.core.format.Problems;
 import mellow.core.format.charset.TextEncoding;
-import mellow.core.format.sheet.Column;
 import mellow.core.format.sheet.Column.Role;
+import mellow.core.format.sheet.RowEntries;
 import mellow.core.format.sheet.SheetLayout;
 import mellow.core.language.LanguageTag;
 
 /** A file of separated text as it was read. */
 public final class CsvReading implements FileReading {
 
-    /** Digits of a limit; no text is longer than a million characters. */
-    private static final int LONGEST_LIMIT = 6;
-
     private final CsvRecords records;
     private final int firstRecord;
     private final SheetLayout layout;
     private final Problems problems;
     private final boolean blocked;
-    private final int[] textColumns;
-    private final List<LanguageTag> languages;
-    private final int key;
-    private final int context;
-    private final int note;
-    private final int reference;
-    private final int section;
-    private final int limit;
+    private final RowEntries columns;
     private boolean guarded;
     private Optional<LanguageTag> source = Optional.empty();
 
@@ -50,16 +39,7 @@ public final class CsvReading implements FileReading {
         this.firstRecord = firstRecord;
         this.layout = layout;
         this.problems = problems;
-        this.textColumns = layout.textColumns();
-        this.languages = Arrays.stream(textColumns)
-                .mapToObj(i -> layout.columns().get(i).language().orElseThrow())
-                .toList();
-        this.key = layout.find(Role.KEY);
-        this.context = layout.find(Role.CONTEXT);
-        this.note = layout.find(Role.NOTE);
-        this.reference = layout.find(Role.REFERENCE);
-        this.section = layout.find(Role.SECTION);
-        this.limit = layout.find(Role.LIMIT);
+        this.columns = new RowEntries(layout);
         List<SheetLayout.Flaw> flaws = layout.flaws();
         this.blocked = !flaws.isEmpty();
         int header = headerRecord();
@@ -82,7 +62,7 @@ public final class CsvReading implements FileReading {
         int width = layout.columns().size();
         int longest = lastUsedColumn();
         for (int record = header + 1; record < records.size(); record++) {
-            String keyValue = records.value(record, key);
+            String keyValue = records.value(record, columns.keyColumn());
             if (keyValue.isBlank()) {
                 if (!records.isBlank(record)) {
                     warn(record, "a row without a key", "left out");
@@ -91,7 +71,7 @@ public final class CsvReading implements FileReading {
             }
             checkShape(record, width, longest);
             checkLimit(record);
-            EntryId id = new EntryId(keyValue, records.value(record, context));
+            EntryId id = idOf(record);
             Integer earlier = seen.put(id, count);
             if (earlier != null) {
                 warn(
@@ -133,8 +113,8 @@ public final class CsvReading implements FileReading {
     }
 
     private void checkLimit(int record) {
-        String value = records.value(record, limit);
-        if (!value.isBlank() && limitOf(value) == 0) {
+        String value = records.value(record, columns.limitColumn());
+        if (!value.isBlank() && RowEntries.limit(value) == 0) {
             warn(
                     record,
                     "the limit \u201c" + value.strip() + "\u201d is no number of characters",
@@ -153,7 +133,7 @@ public final class CsvReading implements FileReading {
     }
 
     private boolean anyGuarded(int record) {
-        for (int column : textColumns) {
+        for (int column : layout.textColumns()) {
             if (records.startsWith(record, column, '\'') && FormulaGuard.guarded(records.value(record, column))) {
                 return true;
             }
@@ -167,14 +147,14 @@ public final class CsvReading implements FileReading {
 
     @Override
     public List<LanguageTag> languages() {
-        return languages;
+        return columns.languages();
     }
 
     /** What somebody said; else the first column of texts, where sources usually stand. */
     @Override
     public Optional<LanguageTag> sourceLanguage() {
-        return source.filter(languages::contains)
-                .or(() -> languages.size() > 1 ? Optional.of(languages.get(0)) : Optional.empty());
+        return source.filter(languages()::contains)
+                .or(() -> languages().size() > 1 ? Optional.of(languages().get(0)) : Optional.empty());
     }
 
     /** The same with a known source language. */
@@ -196,37 +176,13 @@ public final class CsvReading implements FileReading {
     @Override
     public FileEntry entry(int index) {
         int record = rows[index];
-        List<FileText> texts = new ArrayList<>(textColumns.length);
-        for (int column : textColumns) {
-            texts.add(FileText.plain(text(record, column)));
-        }
-        return FileEntry.of(records.value(record, key))
-                .line(records.line(record))
-                .context(records.value(record, context))
-                .note(records.value(record, note))
-                .reference(records.value(record, reference))
-                .section(records.value(record, section))
-                .maxLength(limitOf(records.value(record, limit)))
-                .texts(texts)
-                .build();
+        return columns.entry(
+                records.line(record), column -> records.value(record, column), column -> text(record, column));
     }
 
     private String text(int record, int column) {
         String value = records.value(record, column);
         return guarded ? FormulaGuard.unguard(value) : value;
-    }
-
-    private static int limitOf(String value) {
-        String digits = value.strip();
-        int limit = 0;
-        for (int i = 0; i < digits.length(); i++) {
-            char c = digits.charAt(i);
-            if (c < '0' || c > '9' || i >= LONGEST_LIMIT) {
-                return 0;
-            }
-            limit = 10 * limit + c - '0';
-        }
-        return limit;
     }
 
     @Override
@@ -235,18 +191,19 @@ public final class CsvReading implements FileReading {
     }
 
     private EntryId idOf(int record) {
-        return new EntryId(records.value(record, key), records.value(record, context));
+        return columns.id(column -> records.value(record, column));
     }
 
     @Override
     public boolean has(Field field) {
-        return switch (field) {
-            case CONTEXT -> context >= 0;
-            case NOTE -> note >= 0;
-            case REFERENCE -> reference >= 0;
-            case SECTION -> section >= 0;
-            case LIMIT -> limit >= 0;
-        };
+        return columns.has(
+                switch (field) {
+                    case CONTEXT -> Role.CONTEXT;
+                    case NOTE -> Role.NOTE;
+                    case REFERENCE -> Role.REFERENCE;
+                    case SECTION -> Role.SECTION;
+                    case LIMIT -> Role.LIMIT;
+                });
     }
 
     @Override
@@ -307,26 +264,11 @@ public final class CsvReading implements FileReading {
     }
 
     int textColumn(int language) {
-        return textColumns[language];
+        return columns.textColumn(language);
     }
 
     /** What a new row holds under each heading. */
     List<String> cellsOf(FileEntry entry) {
-        List<String> cells = new ArrayList<>();
-        int language = 0;
-        for (Column column : layout.columns()) {
-            cells.add(
-                    switch (column.role()) {
-                        case KEY -> entry.key();
-                        case CONTEXT -> entry.context();
-                        case NOTE -> entry.note();
-                        case REFERENCE -> entry.reference();
-                        case SECTION -> entry.section();
-                        case LIMIT -> entry.maxLength() == 0 ? "" : Integer.toString(entry.maxLength());
-                        case TEXT -> entry.text(language++);
-                        case IGNORED -> "";
-                    });
-        }
-        return cells;
+        return columns.cellsOf(entry);
     }
 }

@@ -22,6 +22,8 @@ import mellow.core.format.po.MoFormat;
 import mellow.core.format.po.PoFormat;
 import mellow.core.format.properties.PropertiesFormat;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.workbook.OdsFormat;
+import mellow.core.format.workbook.XlsxFormat;
 import mellow.core.format.xliff.XliffFormat;
 import mellow.core.format.yaml.YamlFormat;
 
@@ -32,6 +34,8 @@ public final class Formats {
 
     private static final List<FileFormat> ALL = List.of(
             new MoFormat(),
+            new OdsFormat(),
+            new XlsxFormat(),
             XliffFormat.FIRST,
             XliffFormat.SECOND,
             new AndroidFormat(),
@@ -44,6 +48,8 @@ public final class Formats {
     /** Endings of new files; for reading, content counts before the name. */
     private static final Map<String, String> ENDINGS = Map.ofEntries(
             Map.entry("csv", "csv"),
+            Map.entry("xlsx", "xlsx"),
+            Map.entry("ods", "ods"),
             Map.entry("po", "po"),
             Map.entry("pot", "po"),
             Map.entry("mo", "mo"),

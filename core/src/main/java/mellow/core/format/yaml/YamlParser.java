@@ -450,7 +450,16 @@ final class YamlParser {
         int start = at++;
         List<Node> items = new ArrayList<>();
         while (!closed(']', start)) {
-            items.add(flow(parent));
+            int begin = at;
+            Node item = flow(parent);
+            skip();
+            if (item instanceof Scalar key && at < text.length() && text.charAt(at) == ':') {
+                // §7.4.1: a single pair needs no braces.
+                at++;
+                Node value = flow(parent);
+                item = new Mapping(begin, value.end(), List.of(new Member(key.text(), begin, "", value)));
+            }
+            items.add(item);
             comma(']', start);
         }
         depth--;

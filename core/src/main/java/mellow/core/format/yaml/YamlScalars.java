@@ -75,6 +75,7 @@ final class YamlScalars {
 
     private Scalar plain(int start, int parent, boolean flow) {
         int end = plainLineEnd(start, flow);
+        source.checkLength(start, end, limits);
         StringBuilder value = new StringBuilder(text.substring(start, end));
         int last = end;
         int next = end;

@@ -1,0 +1,205 @@
+package mellow.core.format.workbook;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import mellow.core.format.EntryId;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FilePatch;
+import mellow.core.format.FileReading;
+import mellow.core.format.FileText;
+import mellow.core.format.Position;
+import mellow.core.format.Problem;
+import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.Repeats;
+import mellow.core.format.sheet.Column.Role;
+import mellow.core.format.sheet.LayoutFinder;
+import mellow.core.format.sheet.RowEntries;
+import mellow.core.format.sheet.SheetLayout;
+import mellow.core.format.workbook.Sheet.Cell;
+import mellow.core.format.workbook.Sheet.Kind;
+import mellow.core.format.workbook.Sheet.Row;
+import mellow.core.language.LanguageTag;
+
+/** A workbook as it was read: the entries of every sheet that has a column of keys and one of texts. Of several such sheets each is a section. */
+final class WorkbookReading implements FileReading {
+
+    private static final int SAMPLE_ROWS = LayoutFinder.SEARCHED_ROWS + 20;
+
+    private final Archive archive;
+    private final Problems problems;
+    private final Function<WorkbookReading, FilePatch> patching;
+    private final List<LanguageTag> languages;
+    private final Optional<LanguageTag> source;
+    private final List<Item> items;
+
+    /** An entry with its row. */
+    record Item(FileEntry entry, Sheet sheet, Row row, RowEntries columns) {}
+
+    private record Found(Sheet sheet, SheetLayout layout, RowEntries columns) {}
+
+    WorkbookReading(
+            Archive archive,
+            List<Sheet> sheets,
+            ReadOptions options,
+            Problems problems,
+            Function<WorkbookReading, FilePatch> patching) {
+        this.archive = archive;
+        this.problems = problems;
+        this.patching = patching;
+        List<Found> found = new ArrayList<>();
+        String why = "";
+        for (Sheet sheet : sheets) {
+            List<List<String>> sample = sheet.rows().stream()
+                    .limit(SAMPLE_ROWS)
+                    .map(row -> row.cells().stream().map(Cell::text).toList())
+                    .toList();
+            if (sample.isEmpty()) {
+                continue;
+            }
+            SheetLayout layout = LayoutFinder.find(sample);
+            if (layout.flaws().isEmpty()) {
+                found.add(new Found(sheet, layout, new RowEntries(layout)));
+            } else {
+                why = "sheet “" + sheet.name() + "”: " + layout.flaws().get(0).found();
+            }
+        }
+        if (found.isEmpty()) {
+            throw problems.refuse(
+                    Position.WHOLE_FILE,
+                    why.isEmpty() ? "all sheets are empty" : why,
+                    "a sheet with a column of keys and one per language");
+        }
+        Set<LanguageTag> all = new LinkedHashSet<>();
+        found.forEach(one -> all.addAll(one.columns.languages()));
+        this.languages = List.copyOf(all);
+        this.source = options.source()
+                .filter(languages::contains)
+                .or(() -> languages.size() > 1 ? Optional.of(languages.get(0)) : Optional.empty());
+        List<Item> read = new ArrayList<>();
+        for (Found one : found) {
+            entries(one, found.size() > 1, read);
+        }
+        this.items = Repeats.lastOf(read, Item::entry, problems);
+    }
+
+    private void entries(Found found, boolean several, List<Item> to) {
+        RowEntries columns = found.columns;
+        for (int i = found.layout.headerRow() + 1; i < found.sheet.rows().size(); i++) {
+            Row row = found.sheet.rows().get(i);
+            if (row.cell(columns.keyColumn()).text().isBlank()) {
+                if (row.cells().stream().anyMatch(cell -> !cell.text().isBlank())) {
+                    warn(row, "a row without a key in sheet “" + found.sheet.name() + "”", "left out");
+                }
+                continue;
+            }
+            FileEntry entry =
+                    columns.entry(row.number(), column -> row.cell(column).text(), column -> words(found, row, column));
+            if (several && !columns.has(Role.SECTION)) {
+                entry = FileEntry.of(entry.key())
+                        .line(entry.line())
+                        .context(entry.context())
+                        .note(entry.note())
+                        .reference(entry.reference())
+                        .section(found.sheet.name())
+                        .maxLength(entry.maxLength())
+                        .texts(entry.texts())
+                        .build();
+            }
+            to.add(new Item(entry.with(placed(entry.texts(), columns)), found.sheet, row, columns));
+        }
+    }
+
+    private List<FileText> placed(List<FileText> texts, RowEntries columns) {
+        if (columns.languages().equals(languages)) {
+            return texts;
+        }
+        return languages.stream()
+                .map(language -> {
+                    int column = columns.languages().indexOf(language);
+                    return column < 0 ? FileText.NONE : texts.get(column);
+                })
+                .toList();
+    }
+
+    private String words(Found found, Row row, int column) {
+        Cell cell = row.cell(column);
+        if (cell.kind() == Kind.VALUE || cell.kind() == Kind.FORMULA) {
+            warn(
+                    row,
+                    "cell " + XlsxSheets.letters(column) + row.number() + " of sheet “" + found.sheet.name() + "” is "
+                            + (cell.kind() == Kind.FORMULA ? "a formula" : "a number or a date and no text"),
+                    "read as “" + cell.text() + "”");
+        }
+        return cell.text();
+    }
+
+    private void warn(Row row, String what, String madeOfIt) {
+        problems.warn(new Position(row.number(), 1, 0), what, madeOfIt);
+    }
+
+    @Override
+    public List<LanguageTag> languages() {
+        return languages;
+    }
+
+    @Override
+    public Optional<LanguageTag> sourceLanguage() {
+        return source;
+    }
+
+    @Override
+    public int size() {
+        return items.size();
+    }
+
+    @Override
+    public FileEntry entry(int index) {
+        return items.get(index).entry;
+    }
+
+    @Override
+    public EntryId id(int index) {
+        return items.get(index).entry.id();
+    }
+
+    Item item(int index) {
+        return items.get(index);
+    }
+
+    Archive archive() {
+        return archive;
+    }
+
+    @Override
+    public boolean has(Field field) {
+        Role role =
+                switch (field) {
+                    case CONTEXT -> Role.CONTEXT;
+                    case NOTE -> Role.NOTE;
+                    case REFERENCE -> Role.REFERENCE;
+                    case SECTION -> Role.SECTION;
+                    case LIMIT -> Role.LIMIT;
+                };
+        return items.stream().anyMatch(item -> item.columns.has(role));
+    }
+
+    @Override
+    public List<Problem> problems() {
+        return problems.kept();
+    }
+
+    @Override
+    public String charset() {
+        return "UTF-8";
+    }
+
+    @Override
+    public FilePatch patch() {
+        return patching.apply(this);
+    }
+}

@@ -1,0 +1,172 @@
+package mellow.core.format;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import mellow.core.format.registry.Formats;
+import org.junit.jupiter.api.Assertions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Files made to do harm: a clear sentence or a safe read, in the time of an ordinary file. */
+class HostileFilesTest {
+
+    private static final int DEEP = 100_000;
+    private static final Limits SMALL = new Limits(10_000_000, 100, 50_000, 400);
+
+    private static FileReading read(String name, String content) {
+        return Assertions.assertTimeoutPreemptively(
+                Duration.ofSeconds(30),
+                () -> Formats.read(name, content.getBytes(StandardCharsets.UTF_8), ReadOptions.AUTOMATIC));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "a.json, '{\"a\":', values nested deeper than 200",
+        "b.json, '{\"a\":[', values nested deeper than 200",
+        "a.yml, '[', values nested deeper than 200",
+        "b.yml, '- ', values nested deeper than 200",
+        "a.xlf, <xliff version=\"1.2\">, elements nested deeper than 200",
+        "a.xml, <resources><string name=\"a\">, elements nested deeper than 200"
+    })
+    void aHundredThousandLevels(String name, String level, String sentence) {
+        assertThatThrownBy(() -> read(
+                        name,
+                        (name.startsWith("b.yml") ? "a:\n" : name.equals("a.yml") ? "a: " : "") + level.repeat(DEEP)))
+                .isInstanceOf(UnreadableFileException.class)
+                .hasMessageContaining(sentence);
+    }
+
+    @Test
+    void indentedLevels() {
+        StringBuilder levels = new StringBuilder();
+        for (int i = 0; i < 2_000; i++) {
+            levels.append(" ".repeat(i)).append("k:\n");
+        }
+        assertThatThrownBy(() -> read("a.yml", levels.toString())).hasMessageContaining("nested deeper than 200");
+    }
+
+    @Test
+    void bracketsOfAPluralExpression() {
+        String po = "msgid \"\"\nmsgstr \"Language: de\\nPlural-Forms: nplurals=2; plural=" + "(".repeat(DEEP)
+                + "n;\\n\"\n\nmsgid \"a b\"\nmsgstr \"x\"\n";
+        FileReading reading = read("a.po", po);
+        assertThat(reading.problems().get(0).sentence()).contains("an expression nested deeper than 100");
+        assertThat(reading.size()).isEqualTo(1);
+    }
+
+    @Test
+    void aliasesAreNeverFollowed() {
+        StringBuilder bomb = new StringBuilder("a: &a [x, x]\n");
+        for (char c = 'b'; c < 'z'; c++) {
+            char before = (char) (c - 1);
+            bomb.append(c)
+                    .append(": &")
+                    .append(c)
+                    .append(" [*")
+                    .append(before)
+                    .append(", *")
+                    .append(before)
+                    .append("]\n");
+        }
+        assertThat(read("a.yml", bomb.toString()).size()).isEqualTo(1);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "a.json|{\"a\": \"%s\"}",
+                "a.yml|a: \"%s\"",
+                "b.yml|a: %s",
+                "c.yml|a: |\n  %s",
+                "a.properties|a=%s",
+                "a.po|msgid \"a b\"\nmsgstr \"%s\"",
+                "a.xlf|<xliff version=\"1.2\"><file source-language=\"en\"><body><trans-unit id=\"a\"><source>%s</source></trans-unit></body></file></xliff>",
+                "strings.xml|<resources><string name=\"a\">%s</string></resources>",
+                "a.csv|key,en\na,%s\n"
+            })
+    void aTextOverTheLimitIsNamedWithItsLine(String pattern) {
+        String[] parts = pattern.split("\\|", 2);
+        byte[] file = parts[1].replace("%s", "x".repeat(60_000)).getBytes(StandardCharsets.UTF_8);
+        assertThatThrownBy(() -> Formats.read(parts[0], file, ReadOptions.AUTOMATIC.within(SMALL)))
+                .isInstanceOf(UnreadableFileException.class)
+                .hasMessageContaining("line ");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"a.json", "a.yml", "a.properties", "a.po", "a.csv"})
+    void oneEntryTooMany(String name) {
+        StringBuilder file = new StringBuilder(name.endsWith("json") ? "{" : name.endsWith("csv") ? "key,en\n" : "");
+        for (int i = 0; i <= 250; i++) {
+            file.append(
+                    switch (name) {
+                        case "a.json" -> (i == 0 ? "" : ",") + "\"k" + i + "\":\"x\"";
+                        case "a.yml" -> "k" + i + ": x\n";
+                        case "a.properties" -> "k" + i + "=x\n";
+                        case "a.po" -> "msgid \"k " + i + "\"\nmsgstr \"x\"\n\n";
+                        default -> "k" + i + ",x\n";
+                    });
+        }
+        file.append(name.endsWith("json") ? "}" : "");
+        byte[] bytes = file.toString().getBytes(StandardCharsets.UTF_8);
+        assertThatThrownBy(() -> Formats.read(name, bytes, ReadOptions.AUTOMATIC.within(SMALL)))
+                .isInstanceOf(UnreadableFileException.class)
+                .hasMessageContaining("100");
+    }
+
+    /** Work that grows with the square of the length would take hours here. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "{\"a\": \"",
+                "a: \"",
+                "a: '",
+                "a: [",
+                "a=\\",
+                "msgid \"",
+                "<xliff version=\"1.2\"><!--",
+                "<xliff version=\"1.2\"><![CDATA[",
+                "<a b='",
+                "key,en\n\"",
+                "&",
+                "msgid \"x\"\nmsgstr \"\"\n\"",
+                "a: >\n"
+            })
+    void aLongLineThatNeverEnds(String start) {
+        String line = start + "& ' <x [{,: - ".repeat(200_000);
+        for (FileFormat format : Formats.all()) {
+            Assertions.assertTimeoutPreemptively(Duration.ofSeconds(30), () -> {
+                try {
+                    format.read("a.txt", line.getBytes(StandardCharsets.UTF_8), ReadOptions.AUTOMATIC);
+                } catch (UnreadableFileException refused) {
+                    assertThat(refused.getMessage().length()).isLessThan(600);
+                }
+            });
+        }
+    }
+
+    @Test
+    void aCompiledCatalogueThatPointsOutside() {
+        byte[] file = new byte[40];
+        java.nio.ByteBuffer.wrap(file)
+                .order(java.nio.ByteOrder.LITTLE_ENDIAN)
+                .putInt(0x950412de)
+                .putInt(0)
+                .putInt(1)
+                .putInt(28)
+                .putInt(0x7FFFFFF0);
+        assertThatThrownBy(() -> Formats.read("a.mo", file, ReadOptions.AUTOMATIC))
+                .hasMessageContaining("cut off");
+    }
+
+    @Test
+    void aFileOfNoKnownFormat() {
+        assertThatThrownBy(() -> Formats.read("a.bin", new byte[] {1, 2, 3}, ReadOptions.AUTOMATIC))
+                .hasMessage(
+                        "a.bin: this is of no known format; expected one of mo, ods, xlsx, xliff-1.2, xliff-2, android, po, json, yaml, properties, csv.");
+    }
+}
