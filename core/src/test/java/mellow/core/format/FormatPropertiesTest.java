@@ -256,9 +256,9 @@ class FormatPropertiesTest {
                 case 0 -> broken[at] = (byte) random.nextInt(256);
                 case 1 -> broken = Arrays.copyOf(broken, Math.max(1, at));
                 case 2 -> {
-                    int from = random.nextInt(broken.length);
-                    int length = Math.min(random.nextInt(200), broken.length - Math.max(at, from));
-                    System.arraycopy(whole, Math.min(from, whole.length - length), broken, at, length);
+                    int from = random.nextInt(whole.length);
+                    int most = Math.min(whole.length - from, broken.length - at);
+                    System.arraycopy(whole, from, broken, at, Math.min(random.nextInt(200), most));
                 }
                 case 3 -> broken[at] = (byte) "<>\"'{}[]\\&#:;\n\r\t -|".charAt(random.nextInt(19));
                 default -> {
