@@ -262,11 +262,11 @@ class FormatPropertiesTest {
                 }
                 case 3 -> broken[at] = (byte) "<>\"'{}[]\\&#:;\n\r\t -|".charAt(random.nextInt(19));
                 default -> {
-                    byte[] shorter = new byte[Math.max(1, broken.length - 1)];
-                    System.arraycopy(broken, 0, shorter, 0, Math.min(at, shorter.length));
-                    if (at < shorter.length) {
-                        System.arraycopy(broken, at + 1, shorter, at, shorter.length - at);
-                    }
+                    byte[] shorter = new byte[broken.length - 1];
+                    System.arraycopy(broken, 0, shorter, 0, at);
+                    System.arraycopy(broken, at + 1, shorter, at, shorter.length - at);
+                    broken = shorter.length == 0 ? broken : shorter;
+                }
                     broken = shorter;
                 }
             }
