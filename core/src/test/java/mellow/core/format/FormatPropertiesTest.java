@@ -267,8 +267,6 @@ class FormatPropertiesTest {
                     System.arraycopy(broken, at + 1, shorter, at, shorter.length - at);
                     broken = shorter.length == 0 ? broken : shorter;
                 }
-                    broken = shorter;
-                }
             }
         }
         return broken;
