@@ -119,7 +119,7 @@ final class Archive {
         for (Map.Entry<String, byte[]> part : parts.entrySet()) {
             ZipEntry entry = new ZipEntry(part.getKey());
             // A fixed time: the same content packs to the same bytes.
-            entry.setTimeLocal(java.time.LocalDateTime.of(1980, 1, 1, 0, 0));
+            entry.setTimeLocal(java.time.LocalDateTime.of(1980, 2, 1, 0, 0));
             if (part.getKey().equals(stored)) {
                 CRC32 check = new CRC32();
                 check.update(part.getValue());
