@@ -54,6 +54,8 @@ need_node() {
   node_is_new || die "Node 20 or newer is needed, and $(command -v node) is $(node --version)."
 }
 
+file_jars() { printf '%s:' $app/lib/mellow-core-*.jar $app/lib/icu4j-*.jar $app/lib/picocli-*.jar; printf '%s' $app/mellow-server-0.1.0-app.jar; }
+
 web_packages() {
   mkdir -p build
   if [ ! -e web/node_modules/.package-lock.json ] || [ web/package-lock.json -nt web/node_modules/.package-lock.json ]; then

@@ -32,6 +32,9 @@ final class PoReading implements FileReading {
     private static final Pattern KEY =
             Pattern.compile("[\\p{L}\\p{N}_$-]+([.:/_-][\\p{L}\\p{N}_$-]+)+|[A-Z][A-Z0-9]*(_[A-Z0-9]+)+");
 
+    /** The gettext manual takes it for granted that programs speak English. */
+    private static final LanguageTag ENGLISH = new LanguageTag("en");
+
     /** What identifies a message. */
     enum Habit {
         /** msgid is the source and the key at once. */
@@ -88,7 +91,7 @@ final class PoReading implements FileReading {
         if (habit != Habit.KEY) {
             languages.add(options.source()
                     .or(() -> LanguageTag.parse(header.getOrDefault("X-Source-Language", "")))
-                    .orElse(LanguageTag.UNDETERMINED));
+                    .orElse(ENGLISH));
         }
         boolean translated = target.isPresent() || any || habit == Habit.KEY;
         if (translated) {

@@ -1,0 +1,224 @@
+package mellow.core.placeholder;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import mellow.core.placeholder.Placeholder.Kind;
+
+/**
+ * Finds placeholders. Where two readings of a place compete, the longer one that begins earlier wins: {@code {{name}}} before {@code {name}},
+ * {@code %(n)s} before {@code %(}. A text with a typed ICU argument is read as an ICU message as a whole. Immutable.
+ */
+public final class Placeholders {
+
+    /** ISO C §7.21.6.1 with POSIX positions, and {@code %@}. A space is a flag only before a width: "100 % der" is no placeholder. */
+    private static final Pattern PRINTF = Pattern.compile(
+            "%(?:%|(?:(\\d{1,3})\\$)?[-+#0']*(?: (?=\\d))?(?:\\d{1,4}|\\*(?:\\d{1,3}\\$)?)?(?:\\.(?:\\d{1,4}|\\*)?)?(hh|h|ll|l|q|L|j|z|t)?([diouxXeEfFgGaAcCsSpn@]))");
+
+    private static final Pattern NAMED_PRINTF =
+            Pattern.compile("%\\(([A-Za-z_][\\w.]*)\\)[-+#0 ]*\\d*(?:\\.\\d+)?([diouxXeEfFgGcrsa])");
+    private static final Pattern DOUBLE_BRACES = Pattern.compile("\\{\\{\\{?\\s*([^{}\\s][^{}]*?)\\s*\\}?\\}\\}");
+    private static final Pattern DOLLAR_BRACES = Pattern.compile("\\$\\{\\s*([^{}\\s][^{}]*?)\\s*\\}");
+    private static final Pattern BRACES = Pattern.compile("\\{\\s*(\\d{1,3}|[\\p{L}_][\\p{L}\\p{N}_.-]*)\\s*\\}");
+    private static final Pattern TAG = Pattern.compile("<(/?)([A-Za-z][\\w:.-]*)((?:\\s+[^<>]*?)?)\\s*(/?)>");
+    private static final Pattern MARK = Pattern.compile("#([A-Za-z_][\\w.-]*)#");
+    private static final Pattern CODE_ID = Pattern.compile("\\b(?:id|dataRef)\\s*=\\s*[\"']([^\"']*)[\"']");
+
+    private final List<Pattern> custom;
+
+    /** The syntaxes that every table knows. */
+    public static final Placeholders COMMON = new Placeholders(List.of());
+
+    private Placeholders(List<Pattern> custom) {
+        this.custom = custom;
+    }
+
+    /**
+     * The common syntaxes and patterns of a table's own.
+     *
+     * @param patterns regular expressions; each match is a placeholder
+     * @throws java.util.regex.PatternSyntaxException for one that is none
+     */
+    public static Placeholders with(List<String> patterns) {
+        return new Placeholders(patterns.stream().map(Pattern::compile).toList());
+    }
+
+    /** The placeholders of {@code text} in the order in which they stand; none overlaps another. */
+    public List<Placeholder> in(String text) {
+        if (text.indexOf('%') < 0
+                && text.indexOf('{') < 0
+                && text.indexOf('<') < 0
+                && text.indexOf('#') < 0
+                && custom.isEmpty()) {
+            return List.of();
+        }
+        List<Placeholder> found = new ArrayList<>();
+        for (Pattern pattern : custom) {
+            collect(pattern, Kind.CUSTOM, text, found);
+        }
+        IcuMessage message = IcuMessage.parse(text);
+        if (message.typed()) {
+            message.arguments()
+                    .forEach(argument -> found.add(new Placeholder(
+                            argument.type().isEmpty() ? Kind.BRACES : Kind.ICU_ARGUMENT,
+                            text.substring(argument.start(), argument.end()),
+                            argument.type().isEmpty()
+                                    ? "{" + argument.name() + "}"
+                                    : "{" + argument.name() + "," + argument.type() + "}",
+                            argument.start(),
+                            argument.end())));
+            collect(TAG, Kind.TAG, text, found);
+            // Arguments stand inside others here, so everything that was found counts.
+            found.sort(Comparator.comparingInt(Placeholder::start)
+                    .thenComparing(Comparator.comparingInt(Placeholder::end).reversed()));
+            return List.copyOf(found);
+        }
+        collect(DOUBLE_BRACES, Kind.DOUBLE_BRACES, text, found);
+        collect(DOLLAR_BRACES, Kind.DOLLAR_BRACES, text, found);
+        collect(NAMED_PRINTF, Kind.NAMED_PRINTF, text, found);
+        collect(TAG, Kind.TAG, text, found);
+        collect(BRACES, Kind.BRACES, text, found);
+        collect(PRINTF, Kind.PRINTF, text, found);
+        collect(MARK, Kind.MARK, text, found);
+        return numbered(apart(found));
+    }
+
+    private static void collect(Pattern pattern, Kind kind, String text, List<Placeholder> to) {
+        Matcher match = pattern.matcher(text);
+        while (match.find()) {
+            String identity = identity(kind, match);
+            if (!identity.isEmpty() && match.end() > match.start()) {
+                to.add(new Placeholder(kind, match.group(), identity, match.start(), match.end()));
+            }
+        }
+    }
+
+    private static String identity(Kind kind, Matcher match) {
+        return switch (kind) {
+            // "%%" is a percent sign.
+            case PRINTF ->
+                match.group(3) == null
+                        ? ""
+                        : "%" + (match.group(1) == null ? "" : match.group(1) + "$")
+                                + type(match.group(2), match.group(3));
+            case NAMED_PRINTF -> "%(" + match.group(1) + ")" + type(null, match.group(2));
+            case BRACES -> "{" + match.group(1) + "}";
+            case DOUBLE_BRACES -> "{{" + match.group(1) + "}}";
+            case DOLLAR_BRACES -> "${" + match.group(1) + "}";
+            case TAG -> tag(match);
+            case MARK, CUSTOM, ICU_ARGUMENT -> match.group();
+        };
+    }
+
+    /** {@code %d} and {@code %i} take the same argument, {@code %ld} another. */
+    private static String type(@org.jspecify.annotations.Nullable String length, String conversion) {
+        return (length == null ? "" : length) + (conversion.equals("i") ? "d" : conversion);
+    }
+
+    /** A tag by its name, and by its id where it has one, as the codes of XLIFF do. */
+    private static String tag(Matcher match) {
+        Matcher id = CODE_ID.matcher(match.group(3));
+        String name = match.group(2).toLowerCase(Locale.ROOT);
+        return "<" + match.group(1) + name + (id.find() ? " " + id.group(1) : "") + match.group(4) + ">";
+    }
+
+    /** Of those that overlap, the one that begins first, then the longest. */
+    private static List<Placeholder> apart(List<Placeholder> found) {
+        List<Placeholder> sorted = new ArrayList<>(found);
+        sorted.sort(Comparator.comparingInt(Placeholder::start)
+                .thenComparing(Comparator.comparingInt(Placeholder::end).reversed()));
+        List<Placeholder> apart = new ArrayList<>();
+        int end = 0;
+        for (Placeholder placeholder : sorted) {
+            if (placeholder.start() >= end) {
+                apart.add(placeholder);
+                end = placeholder.end();
+            }
+        }
+        return apart;
+    }
+
+    /** Printf arguments without a position take them in order: the second {@code %s} is the argument {@code %2$s}. */
+    private static List<Placeholder> numbered(List<Placeholder> placeholders) {
+        List<Placeholder> numbered = new ArrayList<>(placeholders.size());
+        int next = 1;
+        for (Placeholder placeholder : placeholders) {
+            if (placeholder.kind() == Kind.PRINTF && placeholder.identity().indexOf('$') < 0) {
+                numbered.add(new Placeholder(
+                        Kind.PRINTF,
+                        placeholder.spelled(),
+                        "%" + next++ + "$" + placeholder.identity().substring(1),
+                        placeholder.start(),
+                        placeholder.end()));
+            } else {
+                numbered.add(placeholder);
+            }
+        }
+        return List.copyOf(numbered);
+    }
+
+    /**
+     * What a translation lacks and what it has too much of, each as spelled, in order. Where a placeholder stands makes no difference; how often it
+     * stands does, except in an ICU message, where every branch may repeat it.
+     *
+     * @param source the text that was translated
+     * @param translation its translation
+     */
+    public Difference compare(String source, String translation) {
+        List<Placeholder> wanted = new ArrayList<>(in(source));
+        List<Placeholder> extra = new ArrayList<>();
+        boolean branches = IcuMessage.parse(source).typed()
+                || IcuMessage.parse(translation).typed();
+        List<Placeholder> all = List.copyOf(wanted);
+        for (Placeholder placeholder : in(translation)) {
+            boolean known = wanted.removeIf(new FirstOf(placeholder.identity(), branches));
+            boolean repeated =
+                    branches && all.stream().anyMatch(one -> one.identity().equals(placeholder.identity()));
+            if (!known && !repeated) {
+                extra.add(placeholder);
+            }
+        }
+        return new Difference(
+                wanted.stream().map(Placeholder::spelled).distinct().toList(),
+                extra.stream().map(Placeholder::spelled).toList());
+    }
+
+    /** Takes the first of that identity, or all of them. */
+    private static final class FirstOf implements java.util.function.Predicate<Placeholder> {
+
+        private final String identity;
+        private final boolean all;
+        private boolean taken;
+
+        FirstOf(String identity, boolean all) {
+            this.identity = identity;
+            this.all = all;
+        }
+
+        @Override
+        public boolean test(Placeholder placeholder) {
+            if ((taken && !all) || !placeholder.identity().equals(identity)) {
+                return false;
+            }
+            taken = true;
+            return true;
+        }
+    }
+
+    /**
+     * How the placeholders of two texts differ.
+     *
+     * @param missing in the source and not in the translation
+     * @param extra in the translation and not in the source
+     */
+    public record Difference(List<String> missing, List<String> extra) {
+
+        /** Whether they are the same. */
+        public boolean none() {
+            return missing.isEmpty() && extra.isEmpty();
+        }
+    }
+}
