@@ -96,7 +96,8 @@ public final class RecordBench {
                     """);
             statement.execute(
                     "insert into offer (entry_id, language_id, author_id, text, based_on, opened_at, offered_time) select entry_id, language_id, author_id, 'Offer', 2, 1, now() from cell where state = 0");
-            statement.execute("create index cell_find on cell using gin ((coalesce(folded, text)) gin_trgm_ops) where not unindexed");
+            statement.execute(
+                    "create index cell_find on cell using gin ((coalesce(folded, text)) gin_trgm_ops) where not unindexed");
             statement.execute("create index cell_state on cell (language_id, entry_id, state)");
             statement.execute(
                     "create index cell_unsettled on cell (language_id, state, entry_id) where state not in (3, 5)");

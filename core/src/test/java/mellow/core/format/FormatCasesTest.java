@@ -8,6 +8,7 @@ import mellow.core.format.android.AndroidFormat;
 import mellow.core.format.json.JsonFormat;
 import mellow.core.format.po.PoFormat;
 import mellow.core.format.properties.PropertiesFormat;
+import mellow.core.format.registry.Formats;
 import mellow.core.format.xliff.XliffFormat;
 import mellow.core.format.yaml.YamlFormat;
 import org.junit.jupiter.api.DynamicTest;
@@ -39,6 +40,35 @@ class FormatCasesTest {
     @TestFactory
     Stream<DynamicTest> po() {
         return in("po.cases", new PoFormat(), "deck.po", ReadOptions.AUTOMATIC);
+    }
+
+    /** TMX, TBX and Ledger JSON, told apart by what is in them. */
+    @TestFactory
+    Stream<DynamicTest> memoryWordbookAndLedger() {
+        return in("memory.cases", new Detected(), "deck", ReadOptions.AUTOMATIC);
+    }
+
+    private static final class Detected implements FileFormat {
+
+        @Override
+        public String name() {
+            return "detected";
+        }
+
+        @Override
+        public int likelihood(Sample sample) {
+            return 0;
+        }
+
+        @Override
+        public FileReading read(String file, byte[] bytes, ReadOptions options) {
+            return Formats.read(file, bytes, options);
+        }
+
+        @Override
+        public void write(EntryList entries, java.io.OutputStream out) {
+            throw new UnsupportedOperationException();
+        }
     }
 
     @TestFactory

@@ -1,6 +1,7 @@
 package mellow.core.format;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeFalse;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -29,19 +30,23 @@ class FormatPropertiesTest {
 
     private static final LanguageTag ENGLISH = new LanguageTag("en");
     private static final LanguageTag POLISH = new LanguageTag("pl");
-    private static final List<String> SHEETS = List.of("csv", "xlsx", "ods");
+    private static final List<String> SHEETS = List.of("csv", "xlsx", "ods", "tmx", "tbx", "ledger-json");
+    private static final List<String> FRESH_ONLY = List.of("tmx", "tbx", "ledger-json");
     private static final List<String> BILINGUAL = List.of("po", "xliff-1.2", "xliff-2");
-    private static final Map<String, String> NAMES = Map.of(
-            "po", "t.po",
-            "xliff-1.2", "t.xlf",
-            "xliff-2", "t.xliff",
-            "json", "t.json",
-            "yaml", "t.yml",
-            "properties", "t.properties",
-            "android", "strings.xml",
-            "csv", "t.csv",
-            "xlsx", "t.xlsx",
-            "ods", "t.ods");
+    private static final Map<String, String> NAMES = Map.ofEntries(
+            Map.entry("po", "t.po"),
+            Map.entry("xliff-1.2", "t.xlf"),
+            Map.entry("xliff-2", "t.xliff"),
+            Map.entry("json", "t.json"),
+            Map.entry("yaml", "t.yml"),
+            Map.entry("properties", "t.properties"),
+            Map.entry("android", "strings.xml"),
+            Map.entry("csv", "t.csv"),
+            Map.entry("xlsx", "t.xlsx"),
+            Map.entry("ods", "t.ods"),
+            Map.entry("tmx", "t.tmx"),
+            Map.entry("tbx", "t.tbx"),
+            Map.entry("ledger-json", "t.ledger.json"));
 
     private static final String[] PIECES = {
         "a", "Ramp", " ", "  ", "\n", "\t", "\"", "'", "\\", "\\n", "<b>", "</b>", "&", "&amp;", "<", ">", "]]>", "%s",
@@ -86,7 +91,7 @@ class FormatPropertiesTest {
         List<LanguageTag> languages = bilingual || SHEETS.contains(format) ? List.of(ENGLISH, POLISH) : List.of(POLISH);
         List<FileEntry> entries = new ArrayList<>();
         for (int i = 0; i < 60; i++) {
-            Shape shape = SHEETS.contains(format) || format.equals("properties")
+            Shape shape = (SHEETS.contains(format) && !format.equals("ledger-json")) || format.equals("properties")
                     ? Shape.PLAIN
                     : List.of(Shape.PLAIN, Shape.PLAIN, Shape.PLURAL, format.equals("po") ? Shape.PLAIN : Shape.STATES)
                             .get(random.nextInt(4));
@@ -164,6 +169,7 @@ class FormatPropertiesTest {
     @ParameterizedTest(name = "{0} {1}")
     @MethodSource("rounds")
     void editsInPlaceTouchOnlyTheirLines(String format, long seed) throws Exception {
+        assumeFalse(FRESH_ONLY.contains(format), "written fresh only");
         Random random = new Random(seed);
         byte[] bytes = written(format, record(format, random));
         FileReading before = read(format, bytes);
@@ -240,7 +246,9 @@ class FormatPropertiesTest {
                     for (int entry = 0; entry < reading.size(); entry++) {
                         reading.entry(entry);
                     }
-                    assertThat(patched(reading.patch())).isEqualTo(broken);
+                    if (!FRESH_ONLY.contains(format)) {
+                        assertThat(patched(reading.patch())).isEqualTo(broken);
+                    }
                 } catch (UnreadableFileException refused) {
                     assertThat(refused.problem().found()).isNotBlank();
                 }

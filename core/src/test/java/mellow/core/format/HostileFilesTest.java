@@ -167,6 +167,6 @@ class HostileFilesTest {
     void aFileOfNoKnownFormat() {
         assertThatThrownBy(() -> Formats.read("a.bin", new byte[] {1, 2, 3}, ReadOptions.AUTOMATIC))
                 .hasMessage(
-                        "a.bin: this is of no known format; expected one of mo, ods, xlsx, xliff-1.2, xliff-2, android, po, json, yaml, properties, csv.");
+                        "a.bin: this is of no known format; expected one of mo, ods, xlsx, xliff-1.2, xliff-2, tmx, tbx, android, po, ledger-json, json, yaml, properties, csv.");
     }
 }

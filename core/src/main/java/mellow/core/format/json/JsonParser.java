@@ -13,7 +13,7 @@ import mellow.core.format.tree.Node.Scalar;
 import mellow.core.format.tree.Node.Sequence;
 
 /** Reads JSON strictly (RFC 8259) into a tree with places. One use. */
-final class JsonParser {
+public final class JsonParser {
 
     /** Deeper files are no translation files; each level costs stack. */
     static final int DEEPEST = 200;
@@ -35,7 +35,7 @@ final class JsonParser {
      *
      * @throws UnreadableFileException where it is not JSON
      */
-    static Node parse(SourceText source, Limits limits) {
+    public static Node parse(SourceText source, Limits limits) {
         JsonParser parser = new JsonParser(source, limits);
         parser.space();
         Node value = parser.value();

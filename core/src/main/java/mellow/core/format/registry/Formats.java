@@ -18,6 +18,9 @@ import mellow.core.format.UnreadableFileException;
 import mellow.core.format.android.AndroidFormat;
 import mellow.core.format.csv.CsvFileFormat;
 import mellow.core.format.json.JsonFormat;
+import mellow.core.format.ledger.LedgerFormat;
+import mellow.core.format.memory.TbxFormat;
+import mellow.core.format.memory.TmxFormat;
 import mellow.core.format.po.MoFormat;
 import mellow.core.format.po.PoFormat;
 import mellow.core.format.properties.PropertiesFormat;
@@ -38,8 +41,11 @@ public final class Formats {
             new XlsxFormat(),
             XliffFormat.FIRST,
             XliffFormat.SECOND,
+            new TmxFormat(),
+            new TbxFormat(),
             new AndroidFormat(),
             new PoFormat(),
+            new LedgerFormat(),
             new JsonFormat(),
             new YamlFormat(),
             new PropertiesFormat(),
@@ -50,6 +56,9 @@ public final class Formats {
             Map.entry("csv", "csv"),
             Map.entry("xlsx", "xlsx"),
             Map.entry("ods", "ods"),
+            Map.entry("tmx", "tmx"),
+            Map.entry("tbx", "tbx"),
+            Map.entry("ledger.json", "ledger-json"),
             Map.entry("po", "po"),
             Map.entry("pot", "po"),
             Map.entry("mo", "mo"),
@@ -88,7 +97,8 @@ public final class Formats {
 
     /** The format that a new file of that name is written in. */
     public static Optional<FileFormat> forNew(String path) {
-        int dot = path.lastIndexOf('.');
+        String lower = path.toLowerCase(Locale.ROOT);
+        int dot = lower.endsWith(".ledger.json") ? lower.length() - ".ledger.json".length() : path.lastIndexOf('.');
         return dot < 0
                 ? Optional.empty()
                 : Optional.ofNullable(ENDINGS.get(path.substring(dot + 1).toLowerCase(Locale.ROOT)))

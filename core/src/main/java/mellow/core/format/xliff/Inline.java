@@ -22,19 +22,19 @@ import mellow.core.format.xml.XmlText;
  * such as {@code <g id="1">…</g>} the two tags with readable text between. Writing turns exactly the codes that the unit has back into elements and
  * escapes everything else, so that a literal {@code <b>} stays literal.
  */
-final class Inline {
+public final class Inline {
 
-    /** Elements whose content is for translators: XLIFF 1.2 §2.4 and 2.1 §4.2.3. All others hold code. */
-    private static final Set<String> PAIRS = Set.of("g", "mrk", "pc", "sub");
+    /** Elements whose content is for translators: XLIFF 1.2 §2.4, 2.1 §4.2.3, TMX 1.4b §5. All others hold code. */
+    private static final Set<String> PAIRS = Set.of("g", "mrk", "pc", "sub", "hi");
 
     /** What a fresh file takes for a code, because no unit says. */
     private static final Pattern CODES = Pattern.compile(
-            "<(?:x|bx|ex|ph|sc|ec|sm|em|cp)(?: [^<>]*)?/>|<(ph|bpt|ept|it)(?: [^<>]*)?>[^<]*</\\1>|</?(?:g|mrk|pc)(?: [^<>/]*)?>");
+            "<(?:x|bx|ex|ph|sc|ec|sm|em|cp)(?: [^<>]*)?/>|<(ph|bpt|ept|it)(?: [^<>]*)?>[^<]*</\\1>|</?(?:g|mrk|pc|hi)(?: [^<>/]*)?>");
 
     private Inline() {}
 
     /** The content of {@code element} as a text. */
-    static String text(SourceText source, Element element) {
+    public static String text(SourceText source, Element element) {
         StringBuilder text = new StringBuilder();
         append(source, element, text);
         return text.toString();
@@ -123,7 +123,7 @@ final class Inline {
     }
 
     /** The markup of a text for a fresh file, where whatever is spelled like an inline element is one. */
-    static String markup(String text, boolean cp) {
+    public static String markup(String text, boolean cp) {
         Set<String> codes = new LinkedHashSet<>();
         Matcher found = CODES.matcher(text);
         while (found.find()) {

@@ -1,0 +1,52 @@
+package mellow.core.format;
+
+import java.util.List;
+import java.util.Optional;
+import mellow.core.language.LanguageTag;
+
+/**
+ * A file of a format that is only written fresh, as it was read.
+ *
+ * @param entries what it holds
+ * @param problems what is wrong with it
+ * @param charset its character set
+ * @param format what it is, for the sentence
+ */
+public record FreshOnly(EntryList entries, List<Problem> problems, String charset, String format)
+        implements FileReading {
+
+    @Override
+    public List<LanguageTag> languages() {
+        return entries.languages();
+    }
+
+    @Override
+    public Optional<LanguageTag> sourceLanguage() {
+        return entries.sourceLanguage();
+    }
+
+    @Override
+    public int size() {
+        return entries.size();
+    }
+
+    @Override
+    public FileEntry entry(int index) {
+        return entries.entry(index);
+    }
+
+    @Override
+    public EntryId id(int index) {
+        return entries.entry(index).id();
+    }
+
+    @Override
+    public boolean has(Field field) {
+        return true;
+    }
+
+    @Override
+    public FilePatch patch() {
+        throw new UnwritableTextException(format + " cannot be changed in place; write it fresh.");
+    }
+}

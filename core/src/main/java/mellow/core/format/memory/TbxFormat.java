@@ -1,0 +1,152 @@
+package mellow.core.format.memory;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import mellow.core.format.EntryList;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileReading;
+import mellow.core.format.FreshOnly;
+import mellow.core.format.PlainForms;
+import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.source.SourceText;
+import mellow.core.format.xml.XmlNode.Element;
+import mellow.core.format.xml.XmlReader;
+import mellow.core.format.xml.XmlText;
+import mellow.core.language.LanguageTag;
+
+/**
+ * TBX-Basic (ISO 30042:2008 and :2019): a concept is an entry, the first term of a language that is not deprecated its text. Deprecated terms are
+ * words to avoid and stand in notes, as do definitions.
+ */
+public final class TbxFormat implements FileFormat {
+
+    private static final String DEPRECATED = "deprecatedTerm-admn-sts";
+
+    @Override
+    public String name() {
+        return "tbx";
+    }
+
+    @Override
+    public int likelihood(Sample sample) {
+        boolean root = sample.text().contains("<martif") || sample.text().contains("<tbx");
+        return root && sample.text().stripLeading().startsWith("<") ? 100 : sample.named(".tbx") ? 50 : 0;
+    }
+
+    @Override
+    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+        Problems problems = new Problems(file);
+        SourceText source = XmlText.decode(bytes, options.charset(), options.limits(), problems);
+        XmlReader xml = new XmlReader(source, options.limits().textBytes());
+        Units units = new Units(source);
+        Optional<LanguageTag> from = options.source();
+        boolean root = false;
+        for (XmlReader.Event event = xml.next(); event != XmlReader.Event.DONE; event = xml.next()) {
+            if (event != XmlReader.Event.START) {
+                continue;
+            }
+            Element element = xml.element();
+            if (!root) {
+                if (!element.name().equals("martif") && !element.name().equals("tbx")) {
+                    throw source.refuse(
+                            element.start(), "the document is <" + element.name() + ">", "<martif> or <tbx>");
+                }
+                root = true;
+                Optional<LanguageTag> stated = element.attributes().stream()
+                        .filter(attribute -> attribute.name().equals("lang"))
+                        .findFirst()
+                        .flatMap(attribute -> LanguageTag.parse(attribute.value()));
+                from = from.or(() -> stated);
+            } else if (element.name().equals("termEntry") || element.name().equals("conceptEntry")) {
+                source.checkCount(units.size() + 1, element.start(), options.limits());
+                concept(xml.readElement(), source, units, from);
+            }
+        }
+        return new FreshOnly(
+                units.list(from, problems), problems.kept(), source.charset().name(), "A TBX file");
+    }
+
+    private static void concept(Element concept, SourceText source, Units units, Optional<LanguageTag> from) {
+        Map<LanguageTag, String> terms = new LinkedHashMap<>();
+        Map<String, LanguageTag> avoided = new LinkedHashMap<>();
+        for (Element section : concept.elements()) {
+            if (!section.name().equals("langSet") && !section.name().equals("langSec")) {
+                continue;
+            }
+            units.language(section).ifPresent(language -> {
+                for (Element group : section.elements()) {
+                    Element holder =
+                            group.name().equals("ntig") ? group.first("termGrp").orElse(group) : group;
+                    holder.first("term").ifPresent(term -> {
+                        boolean deprecated = holder.all("termNote").stream()
+                                .anyMatch(note -> note.text().strip().equals(DEPRECATED));
+                        if (deprecated) {
+                            avoided.put(term.text(), language);
+                        } else {
+                            terms.putIfAbsent(language, term.text());
+                        }
+                    });
+                }
+            });
+        }
+        if (terms.isEmpty()) {
+            source.warn(concept.start(), "a concept without terms", "left out");
+            return;
+        }
+        String id = concept.value("id");
+        String first = from.map(terms::get)
+                .filter(term -> term != null)
+                .orElse(terms.values().iterator().next());
+        FileEntry.Builder entry = FileEntry.of(id.isEmpty() ? first : id).line(source.line(concept.start()));
+        definitions(concept).forEach(definition -> entry.note(definition.text().strip()));
+        avoided.forEach((term, language) -> entry.note("Avoid in " + language + ": " + term));
+        units.add(entry, terms);
+    }
+
+    private static List<Element> definitions(Element concept) {
+        return java.util.stream.Stream.concat(
+                        concept.all("descrip").stream(),
+                        concept.all("descripGrp").stream().flatMap(group -> group.all("descrip").stream()))
+                .filter(description -> description.value("type").equals("definition"))
+                .toList();
+    }
+
+    @Override
+    public void write(EntryList entries, OutputStream out) throws IOException {
+        EntryList plain = PlainForms.of(entries);
+        Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        String from = plain.sourceLanguage()
+                .or(() -> plain.languages().stream().findFirst())
+                .map(LanguageTag::value)
+                .orElse("en");
+        to.write(
+                "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<tbx style=\"dca\" type=\"TBX-Basic\" xml:lang=\"" + from
+                        + "\" xmlns=\"urn:iso:std:iso:30042:ed-2\">\n  <tbxHeader><fileDesc><sourceDesc><p>Mellow Ledger</p></sourceDesc></fileDesc></tbxHeader>\n  <text>\n    <body>\n");
+        for (int i = 0; i < plain.size(); i++) {
+            FileEntry entry = plain.entry(i);
+            to.write("      <conceptEntry id=\"" + XmlText.escapeAttribute(entry.key()) + "\">\n");
+            for (String note : entry.notes()) {
+                to.write("        <descrip type=\"definition\">" + XmlText.escape(note) + "</descrip>\n");
+            }
+            for (int language = 0; language < plain.languages().size(); language++) {
+                if (!entry.texts().get(language).isEmpty()) {
+                    to.write("        <langSec xml:lang=\"" + plain.languages().get(language) + "\"><termSec><term>"
+                            + XmlText.escape(entry.text(language)) + "</term></termSec></langSec>\n");
+                }
+            }
+            to.write("      </conceptEntry>\n");
+        }
+        to.write("    </body>\n  </text>\n</tbx>\n");
+        to.flush();
+    }
+}

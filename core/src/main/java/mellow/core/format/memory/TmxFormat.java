@@ -1,0 +1,134 @@
+package mellow.core.format.memory;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import mellow.core.format.EntryList;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileReading;
+import mellow.core.format.FreshOnly;
+import mellow.core.format.PlainForms;
+import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.UnwritableTextException;
+import mellow.core.format.source.SourceText;
+import mellow.core.format.xliff.Inline;
+import mellow.core.format.xml.XmlNode.Element;
+import mellow.core.format.xml.XmlReader;
+import mellow.core.format.xml.XmlText;
+import mellow.core.language.LanguageTag;
+
+/** TMX 1.4b: a translation unit is an entry, its tuid the key; a unit without one has its source as the key. */
+public final class TmxFormat implements FileFormat {
+
+    private static final String CONTEXT = "x-context";
+
+    @Override
+    public String name() {
+        return "tmx";
+    }
+
+    @Override
+    public int likelihood(Sample sample) {
+        boolean root = sample.text().contains("<tmx");
+        return root && sample.text().stripLeading().startsWith("<") ? 100 : sample.named(".tmx") ? 50 : 0;
+    }
+
+    @Override
+    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+        Problems problems = new Problems(file);
+        SourceText source = XmlText.decode(bytes, options.charset(), options.limits(), problems);
+        XmlReader xml = new XmlReader(source, options.limits().textBytes());
+        Units units = new Units(source);
+        Optional<LanguageTag> from = options.source();
+        boolean root = false;
+        for (XmlReader.Event event = xml.next(); event != XmlReader.Event.DONE; event = xml.next()) {
+            if (event != XmlReader.Event.START) {
+                continue;
+            }
+            Element element = xml.element();
+            if (!root && !element.name().equals("tmx")) {
+                throw source.refuse(element.start(), "the document is <" + element.name() + ">", "<tmx>");
+            }
+            root = true;
+            if (element.name().equals("header")) {
+                Optional<LanguageTag> stated = LanguageTag.parse(element.value("srclang"));
+                from = from.or(() -> stated);
+                xml.readElement();
+            } else if (element.name().equals("tu")) {
+                source.checkCount(units.size() + 1, element.start(), options.limits());
+                unit(xml.readElement(), source, units, from);
+            }
+        }
+        return new FreshOnly(
+                units.list(from, problems), problems.kept(), source.charset().name(), "A TMX file");
+    }
+
+    private static void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {
+        Map<LanguageTag, String> texts = new LinkedHashMap<>();
+        for (Element variant : unit.all("tuv")) {
+            Element segment = variant.first("seg")
+                    .orElseThrow(() -> source.refuse(variant.start(), "a <tuv> without a <seg>", "one <seg>"));
+            units.language(variant).ifPresent(language -> texts.put(language, Inline.text(source, segment)));
+        }
+        if (texts.isEmpty()) {
+            source.warn(unit.start(), "a unit without texts", "left out");
+            return;
+        }
+        String first = from.map(texts::get)
+                .filter(text -> text != null)
+                .orElse(texts.values().iterator().next());
+        String id = unit.value("tuid");
+        FileEntry.Builder entry = FileEntry.of(id.isEmpty() ? first : id).line(source.line(unit.start()));
+        unit.all("note").forEach(note -> entry.note(note.text()));
+        unit.all("prop").stream()
+                .filter(property -> property.value("type").equals(CONTEXT))
+                .forEach(property -> entry.context(property.text()));
+        units.add(entry, texts);
+    }
+
+    @Override
+    public void write(EntryList entries, OutputStream out) throws IOException {
+        EntryList plain = PlainForms.of(entries);
+        Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        String from = plain.sourceLanguage().map(LanguageTag::value).orElse("*all*");
+        to.write("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<tmx version=\"1.4\">\n"
+                + "  <header creationtool=\"Mellow Ledger\" creationtoolversion=\"0.1.0\" segtype=\"block\" o-tmf=\"ledger\" adminlang=\"en\" srclang=\""
+                + from + "\" datatype=\"plaintext\"/>\n  <body>\n");
+        for (int i = 0; i < plain.size(); i++) {
+            FileEntry entry = plain.entry(i);
+            to.write("    <tu tuid=\"" + XmlText.escapeAttribute(entry.key()) + "\">\n");
+            for (String note : entry.notes()) {
+                to.write("      <note>" + XmlText.escape(note) + "</note>\n");
+            }
+            if (!entry.context().isEmpty()) {
+                to.write("      <prop type=\"" + CONTEXT + "\">" + XmlText.escape(entry.context()) + "</prop>\n");
+            }
+            for (int language = 0; language < plain.languages().size(); language++) {
+                if (!entry.texts().get(language).isEmpty()) {
+                    to.write("      <tuv xml:lang=\"" + plain.languages().get(language) + "\"><seg>"
+                            + markup(entry.key(), entry.text(language)) + "</seg></tuv>\n");
+                }
+            }
+            to.write("    </tu>\n");
+        }
+        to.write("  </body>\n</tmx>\n");
+        to.flush();
+    }
+
+    private static String markup(String key, String text) {
+        try {
+            return Inline.markup(text, false);
+        } catch (IllegalArgumentException unwritable) {
+            throw new UnwritableTextException(
+                    "The text of " + key + " has " + unwritable.getMessage() + "; change the text.");
+        }
+    }
+}
