@@ -38,4 +38,12 @@ public record ReadOptions(
     public ReadOptions within(Limits known) {
         return new ReadOptions(charset, language, source, known);
     }
+
+    /** The language of a file that holds one: as somebody said, as the file says, as its name says, else the source's. */
+    public LanguageTag languageOf(String file, Optional<LanguageTag> stated) {
+        return language.or(() -> stated)
+                .or(() -> FileNames.language(file))
+                .or(() -> source)
+                .orElse(LanguageTag.UNDETERMINED);
+    }
 }

@@ -4,16 +4,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
-import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FileNames;
 import mellow.core.format.FilePatch;
-import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
-import mellow.core.format.Problem;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.source.TextReading;
 import mellow.core.format.xml.XmlNode.Attribute;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlNode.Remark;
@@ -22,12 +19,8 @@ import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 
 /** A file of string resources as it was read. */
-final class AndroidReading implements FileReading {
+final class AndroidReading extends TextReading<AndroidReading.Item> {
 
-    private final SourceText source;
-    private final LanguageTag language;
-    private final Optional<LanguageTag> from;
-    private final List<Item> items;
     final int end;
 
     /**
@@ -40,10 +33,7 @@ final class AndroidReading implements FileReading {
 
     private AndroidReading(
             SourceText source, LanguageTag language, Optional<LanguageTag> from, List<Item> items, int end) {
-        this.source = source;
-        this.language = language;
-        this.from = from;
-        this.items = items;
+        super(source, List.of(language), from, items, Item::entry);
         this.end = end;
     }
 
@@ -83,10 +73,7 @@ final class AndroidReading implements FileReading {
                 end = xml.endTagStart();
             }
         }
-        LanguageTag language = options.language()
-                .or(() -> FileNames.language(source.problems().file()))
-                .or(options::source)
-                .orElse(LanguageTag.UNDETERMINED);
+        LanguageTag language = options.languageOf(source.problems().file(), Optional.empty());
         return new AndroidReading(
                 source,
                 language,
@@ -149,51 +136,8 @@ final class AndroidReading implements FileReading {
     }
 
     @Override
-    public List<LanguageTag> languages() {
-        return List.of(language);
-    }
-
-    @Override
-    public Optional<LanguageTag> sourceLanguage() {
-        return from;
-    }
-
-    @Override
-    public int size() {
-        return items.size();
-    }
-
-    @Override
-    public FileEntry entry(int index) {
-        return items.get(index).entry;
-    }
-
-    @Override
-    public EntryId id(int index) {
-        return items.get(index).entry.id();
-    }
-
-    Item item(int index) {
-        return items.get(index);
-    }
-
-    SourceText source() {
-        return source;
-    }
-
-    @Override
     public boolean has(Field field) {
         return field == Field.NOTE;
-    }
-
-    @Override
-    public List<Problem> problems() {
-        return source.problems().kept();
-    }
-
-    @Override
-    public String charset() {
-        return source.charset().name();
     }
 
     @Override

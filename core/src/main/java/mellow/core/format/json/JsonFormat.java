@@ -49,7 +49,7 @@ public final class JsonFormat implements FileFormat {
         if (!(tree instanceof Mapping mapping)) {
             throw source.refuse(tree.start(), "the document is no object", "an object with keys and texts");
         }
-        return new TreeReading(source, mapping, options, JsonPatch::new);
+        return TreeReading.of(source, mapping, options, JsonPatch::new);
     }
 
     /** Flat, in the order of the entries: whether a dot in a key once was a level nobody can tell afterwards, and reading gives the same keys. */

@@ -47,7 +47,7 @@ final class JsonPatch implements FilePatch {
 
     @Override
     public void set(int entry, int language, FileText text) {
-        Leaf leaf = file.leaf(entry);
+        Leaf leaf = file.item(entry);
         String key = leaf.entry().key();
         leaf.forms().forEach((form, scalar) -> {
             String now = text.form(form);
@@ -89,7 +89,7 @@ final class JsonPatch implements FilePatch {
 
     @Override
     public void remove(int entry) {
-        Leaf leaf = file.leaf(entry);
+        Leaf leaf = file.item(entry);
         if (leaf.members().isEmpty()) {
             throw new UnwritableTextException(
                     leaf.entry().key() + " is an item of a list; taking it out would renumber the others.");
@@ -136,7 +136,7 @@ final class JsonPatch implements FilePatch {
         String path = "";
         int place = -1;
         for (int i = insertion.after >= 0 ? insertion.after : file.size() - 1; i >= 0; i--) {
-            Leaf leaf = file.leaf(i);
+            Leaf leaf = file.item(i);
             if (!leaf.members().isEmpty() && entry.key().startsWith(leaf.ownerPath())) {
                 owner = leaf.owner();
                 path = leaf.ownerPath();

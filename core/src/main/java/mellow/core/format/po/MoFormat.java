@@ -11,6 +11,7 @@ import java.util.List;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
+import mellow.core.format.FreshOnly;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
@@ -68,7 +69,8 @@ public final class MoFormat implements FileFormat {
         for (int i = 0; i < count; i++) {
             append(slice(data, ids, i, problems), slice(data, texts, i, problems), catalogue);
         }
-        return new MoReading(new PoFormat().read(file, catalogue.toByteArray(), options));
+        FileReading read = new PoFormat().read(file, catalogue.toByteArray(), options);
+        return new FreshOnly(read, read.problems(), read.charset(), "A compiled catalogue");
     }
 
     private static byte[] slice(ByteBuffer data, int table, int index, Problems problems) {

@@ -28,7 +28,7 @@ final class PoPatch extends OrderedPatch {
 
     @Override
     public void set(int entry, int language, FileText text) {
-        PoMessage message = file.message(entry);
+        PoMessage message = file.item(entry).message();
         String key = file.entry(entry).key();
         boolean plural = file.entry(entry).shape() == Shape.PLURAL;
         if (file.isSource(language)) {
@@ -118,7 +118,7 @@ final class PoPatch extends OrderedPatch {
 
     @Override
     protected void takeOut(int entry) {
-        PoMessage message = file.message(entry);
+        PoMessage message = file.item(entry).message();
         int end = message.end();
         // The blank line after a message goes with it.
         String text = source.text();
@@ -130,7 +130,8 @@ final class PoPatch extends OrderedPatch {
 
     @Override
     protected void putIn(int after, FileEntry added) {
-        int place = after >= 0 ? file.message(after).end() : source.text().length();
+        int place =
+                after >= 0 ? file.item(after).message().end() : source.text().length();
         boolean open = place > 0 && "\r\n".indexOf(source.text().charAt(place - 1)) < 0;
         String message =
                 PoWriter.message(added, file.languages(), file.habit(), file.translation(), file.forms(), lineEnd);

@@ -8,23 +8,21 @@ import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
-import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileNames;
 import mellow.core.format.FilePatch;
-import mellow.core.format.FileReading;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
-import mellow.core.format.Problem;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.source.TextReading;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 
 /** A catalogue as it was read. Its languages are the source, unless msgid is the key, and the translation's, unless it is a template. */
-final class PoReading implements FileReading {
+final class PoReading extends TextReading<PoReading.Item> {
 
     /** The header field of our own that says that msgctxt holds the key. */
     static final String KEY_FIELD = "X-Mellow-Key";
@@ -45,11 +43,8 @@ final class PoReading implements FileReading {
         CONTEXT
     }
 
-    private final SourceText source;
-    private final List<LanguageTag> languages;
     private final Habit habit;
     private final PluralForms forms;
-    private final List<Item> items;
     private final boolean translated;
 
     record Item(FileEntry entry, PoMessage message) {}
@@ -61,12 +56,15 @@ final class PoReading implements FileReading {
             Habit habit,
             PluralForms forms,
             List<Item> items) {
-        this.source = source;
-        this.languages = languages;
+        super(
+                source,
+                languages,
+                habit == Habit.KEY ? Optional.empty() : Optional.of(languages.get(0)),
+                items,
+                Item::entry);
         this.translated = translated;
         this.habit = habit;
         this.forms = forms;
-        this.items = items;
     }
 
     static PoReading of(SourceText source, ReadOptions options) {
@@ -208,37 +206,8 @@ final class PoReading implements FileReading {
         return text.isEmpty() ? text.in(FileState.UNTRANSLATED) : message.fuzzy() ? text.in(FileState.PENCILLED) : text;
     }
 
-    @Override
-    public List<LanguageTag> languages() {
-        return languages;
-    }
-
-    @Override
-    public Optional<LanguageTag> sourceLanguage() {
-        return habit == Habit.KEY ? Optional.empty() : Optional.of(languages.get(0));
-    }
-
-    @Override
-    public int size() {
-        return items.size();
-    }
-
-    @Override
-    public FileEntry entry(int index) {
-        return items.get(index).entry;
-    }
-
-    @Override
-    public EntryId id(int index) {
-        return items.get(index).entry.id();
-    }
-
     PoMessage message(int index) {
-        return items.get(index).message;
-    }
-
-    SourceText source() {
-        return source;
+        return item(index).message;
     }
 
     Habit habit() {
@@ -256,7 +225,7 @@ final class PoReading implements FileReading {
 
     /** Index of the translation, -1 in a template. */
     int translation() {
-        return translated ? languages.size() - 1 : -1;
+        return translated ? languages().size() - 1 : -1;
     }
 
     @Override
@@ -265,16 +234,6 @@ final class PoReading implements FileReading {
             case CONTEXT, NOTE, REFERENCE -> true;
             case SECTION, LIMIT -> false;
         };
-    }
-
-    @Override
-    public List<Problem> problems() {
-        return source.problems().kept();
-    }
-
-    @Override
-    public String charset() {
-        return source.charset().name();
     }
 
     @Override

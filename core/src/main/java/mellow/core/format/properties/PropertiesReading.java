@@ -3,25 +3,17 @@ package mellow.core.format.properties;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FileNames;
 import mellow.core.format.FilePatch;
-import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
-import mellow.core.format.Problem;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.source.TextReading;
 import mellow.core.language.LanguageTag;
 
 /** A file of properties as it was read. */
-final class PropertiesReading implements FileReading {
-
-    private final SourceText source;
-    private final LanguageTag language;
-    private final Optional<LanguageTag> from;
-    private final List<Item> items;
+final class PropertiesReading extends TextReading<PropertiesReading.Item> {
 
     /**
      * An entry with its places.
@@ -34,10 +26,7 @@ final class PropertiesReading implements FileReading {
     record Item(FileEntry entry, int start, int valueStart, int valueEnd, boolean separated) {}
 
     private PropertiesReading(SourceText source, LanguageTag language, Optional<LanguageTag> from, List<Item> items) {
-        this.source = source;
-        this.language = language;
-        this.from = from;
-        this.items = items;
+        super(source, List.of(language), from, items, Item::entry);
     }
 
     static PropertiesReading of(SourceText source, ReadOptions options) {
@@ -45,10 +34,7 @@ final class PropertiesReading implements FileReading {
         if (items.isEmpty()) {
             throw source.refuse(0, "there are no keys in the file", "lines of keys and texts");
         }
-        LanguageTag language = options.language()
-                .or(() -> FileNames.language(source.problems().file()))
-                .or(options::source)
-                .orElse(LanguageTag.UNDETERMINED);
+        LanguageTag language = options.languageOf(source.problems().file(), Optional.empty());
         return new PropertiesReading(
                 source,
                 language,
@@ -179,51 +165,8 @@ final class PropertiesReading implements FileReading {
     }
 
     @Override
-    public List<LanguageTag> languages() {
-        return List.of(language);
-    }
-
-    @Override
-    public Optional<LanguageTag> sourceLanguage() {
-        return from;
-    }
-
-    @Override
-    public int size() {
-        return items.size();
-    }
-
-    @Override
-    public FileEntry entry(int index) {
-        return items.get(index).entry;
-    }
-
-    @Override
-    public EntryId id(int index) {
-        return items.get(index).entry.id();
-    }
-
-    Item item(int index) {
-        return items.get(index);
-    }
-
-    SourceText source() {
-        return source;
-    }
-
-    @Override
     public boolean has(Field field) {
         return field == Field.NOTE;
-    }
-
-    @Override
-    public List<Problem> problems() {
-        return source.problems().kept();
-    }
-
-    @Override
-    public String charset() {
-        return source.charset().name();
     }
 
     @Override

@@ -51,7 +51,7 @@ public final class YamlFormat implements FileFormat {
         if (!(tree instanceof Mapping mapping)) {
             throw source.refuse(tree.start(), "the document has no keys", "keys and texts");
         }
-        return new TreeReading(source, mapping, options, YamlPatch::new);
+        return TreeReading.of(source, mapping, options, YamlPatch::new);
     }
 
     /** Flat, in the order of the entries, texts in double quotes. */

@@ -27,7 +27,7 @@ final class YamlPatch extends OrderedPatch {
 
     @Override
     public void set(int entry, int language, FileText text) {
-        Leaf leaf = file.leaf(entry);
+        Leaf leaf = file.item(entry);
         String key = leaf.entry().key();
         leaf.forms().forEach((form, scalar) -> {
             if (!text.form(form).equals(scalar.text())) {
@@ -138,7 +138,7 @@ final class YamlPatch extends OrderedPatch {
 
     @Override
     protected void takeOut(int entry) {
-        Leaf leaf = file.leaf(entry);
+        Leaf leaf = file.item(entry);
         if (leaf.members().isEmpty() || flow(leaf.owner())) {
             throw new UnwritableTextException(
                     leaf.entry().key()
@@ -178,7 +178,7 @@ final class YamlPatch extends OrderedPatch {
         String path = "";
         int place = owner.members().size() - 1;
         for (int i = after; i >= 0; i--) {
-            Leaf leaf = file.leaf(i);
+            Leaf leaf = file.item(i);
             if (!leaf.members().isEmpty() && added.key().startsWith(leaf.ownerPath()) && !flow(leaf.owner())) {
                 owner = leaf.owner();
                 path = leaf.ownerPath();
