@@ -34,6 +34,11 @@ public interface FileFormat {
      */
     void write(EntryList entries, OutputStream out) throws IOException;
 
+    /** Whether a file holds sources and one translation of each, rather than texts in any number of languages. */
+    default boolean bilingual() {
+        return false;
+    }
+
     /**
      * The beginning of a file, for detection.
      *

@@ -18,13 +18,18 @@ import mellow.core.format.UnwritableTextException;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
 
 /** {@code mellow convert}: a file in another format, by the ending of its name. The new file appears whole or not at all. */
 @Command(name = "convert", description = "Writes a file in another format.", mixinStandardHelpOptions = true)
 final class ConvertCommand extends FileCommand implements Callable<Integer> {
 
     private static final int REFUSED = 2;
+
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
 
     @Parameters(index = "0", paramLabel = "IN")
     private Path in = Path.of("");
@@ -38,11 +43,11 @@ final class ConvertCommand extends FileCommand implements Callable<Integer> {
                 .orElseThrow(() -> new LaunchException("No format is written into files named like " + out + "."));
         try {
             FileReading reading = read(in).reading();
-            reading.problems().forEach(problem -> System.err.println(problem.sentence()));
+            reading.problems().forEach(problem -> spec.commandLine().getErr().println(problem.sentence()));
             write(format, chosen(reading));
             return 0;
         } catch (UnreadableFileException | UnwritableTextException refused) {
-            System.err.println(refused.getMessage());
+            spec.commandLine().getErr().println(refused.getMessage());
             return REFUSED;
         }
     }

@@ -32,8 +32,8 @@ abstract class FileCommand {
     @Option(names = "--encoding", paramLabel = "NAME", description = "the character set of the file")
     private @Nullable String encoding;
 
-    /** A file with the name of the format it was read in. */
-    record Read(String format, FileReading reading) {}
+    /** A file with the format it was read in. */
+    record Read(FileFormat format, FileReading reading) {}
 
     /**
      * Reads a file.
@@ -46,7 +46,7 @@ abstract class FileCommand {
         FileFormat known = format == null
                 ? Formats.detect(file.toString(), bytes).orElseThrow(() -> Formats.unknown(file.toString()))
                 : Formats.named(format).orElseThrow(() -> new LaunchException("There is no format " + format + "."));
-        return new Read(known.name(), known.read(file.toString(), bytes, options));
+        return new Read(known, known.read(file.toString(), bytes, options));
     }
 
     private static byte[] bytes(Path file) {

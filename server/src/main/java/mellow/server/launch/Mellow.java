@@ -1,5 +1,10 @@
 package mellow.server.launch;
 
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
+import java.io.OutputStreamWriter;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -24,9 +29,11 @@ public final class Mellow {
 
     /** Runs a command; its exit code is 0 when it did what it says, 1 with one sentence when it could not, 2 when it was called wrongly. */
     public static void main(String[] arguments) {
-        int exit = new CommandLine(new Mellow())
-                .setExecutionExceptionHandler(Mellow::explain)
-                .execute(arguments);
+        // UTF-8 whatever the terminal speaks: programs read it.
+        PrintWriter out = new PrintWriter(
+                new OutputStreamWriter(new FileOutputStream(FileDescriptor.out), StandardCharsets.UTF_8));
+        int exit = commands().setOut(out).execute(arguments);
+        out.flush();
         if (exit != 0) {
             System.exit(exit);
         }

@@ -44,6 +44,11 @@ public final class MoFormat implements FileFormat {
     }
 
     @Override
+    public boolean bilingual() {
+        return true;
+    }
+
+    @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
         Problems problems = new Problems(file);
         SourceText.checkSize(bytes, options.limits(), problems, "a compiled catalogue");

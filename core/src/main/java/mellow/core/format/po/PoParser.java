@@ -282,7 +282,9 @@ final class PoParser {
                         "a message without “" + (draft.id.present() ? "msgstr" : "msgid") + "”",
                         "“msgid” and “msgstr” in every message");
             }
-            source.checkCount(++count, draft.keyword, limits);
+            boolean header = draft.id.text().isEmpty() && !draft.context.present();
+            count += header ? 0 : 1;
+            source.checkCount(count, draft.keyword, limits);
             listener.accept(new PoMessage(
                     draft.start,
                     draft.end,

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
 import mellow.core.format.Problem;
@@ -24,10 +25,10 @@ public final class Inspection {
     }
 
     /** Writes what was read. */
-    public void print(String file, String format, FileReading reading) throws IOException {
+    public void print(String file, FileFormat format, FileReading reading) throws IOException {
         List<LanguageTag> languages = reading.languages();
         int source = reading.sourceLanguage().map(languages::indexOf).orElse(-1);
-        out.write("{\"file\":" + JsonStrings.quote(file) + ",\"format\":" + JsonStrings.quote(format));
+        out.write("{\"file\":" + JsonStrings.quote(file) + ",\"format\":" + JsonStrings.quote(format.name()));
         out.write(",\"encoding\":" + JsonStrings.quote(reading.charset()));
         out.write(",\"sourceLanguage\":" + tag(source < 0 ? Optional.empty() : Optional.of(languages.get(source))));
         out.write(",\"languages\":[");
@@ -41,7 +42,7 @@ public final class Inspection {
         out.write("],\"entries\":[");
         for (int i = 0; i < reading.size(); i++) {
             out.write(i > 0 ? ",\n" : "\n");
-            entry(reading.entry(i), languages, source);
+            entry(reading.entry(i), languages, source, format.bilingual());
         }
         out.write("],");
         problems(reading.problems());
@@ -62,7 +63,7 @@ public final class Inspection {
                 .orElse("null");
     }
 
-    private void entry(FileEntry entry, List<LanguageTag> languages, int source) throws IOException {
+    private void entry(FileEntry entry, List<LanguageTag> languages, int source, boolean bilingual) throws IOException {
         out.write("{\"key\":" + JsonStrings.quote(entry.key()));
         out.write(",\"context\":" + (entry.context().isEmpty() ? "null" : JsonStrings.quote(entry.context())));
         out.write(",\"shape\":" + JsonStrings.quote(entry.shape().word()));
@@ -79,7 +80,7 @@ public final class Inspection {
         String gap = "";
         for (int i = 0; i < languages.size(); i++) {
             // A bilingual file's source is no translation; in a file of many languages each is a text of its own.
-            boolean shown = i != source || languages.size() != 2;
+            boolean shown = i != source || !bilingual;
             if (shown && !entry.texts().get(i).isEmpty()) {
                 out.write(gap + JsonStrings.quote(languages.get(i).value()) + ":");
                 forms(entry.texts().get(i).forms());

@@ -14,12 +14,15 @@ import mellow.core.format.Position;
 import mellow.core.format.Problems;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.charset.EncodingDetector;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A text file: its bytes, and the same as characters without the byte-order mark. Offsets are in UTF-16 units of {@link #text}, 0-based. Not
  * thread-safe: lines and byte offsets are counted when they are first asked for.
  */
 public final class SourceText {
+
+    private static final int COUNTED_AT_ONCE = 1 << 16;
 
     private final byte[] bytes;
     private final Charset charset;
@@ -74,6 +77,27 @@ public final class SourceText {
                 .filter(found -> found.charset().equals(charset))
                 .map(found -> found.byteOrderMark())
                 .orElse(0);
+        SourceText source = fast(bytes, charset, mark, problems);
+        if (source == null) {
+            source = strict(bytes, charset, mark, problems);
+        }
+        int nul = source.text.indexOf('\0');
+        if (nul >= 0) {
+            throw source.refuse(nul, "a NUL character", "text; this looks like a binary file");
+        }
+        return source;
+    }
+
+    /** The library's own decoding is several times faster, and shows by U+FFFD that something was no character or stood there as such. */
+    private static @Nullable SourceText fast(byte[] bytes, Charset charset, int mark, Problems problems) {
+        if (!charset.equals(StandardCharsets.UTF_8)) {
+            return null;
+        }
+        String text = new String(bytes, mark, bytes.length - mark, charset);
+        return text.indexOf('\uFFFD') < 0 ? new SourceText(bytes, charset, mark, text, problems) : null;
+    }
+
+    private static SourceText strict(byte[] bytes, Charset charset, int mark, Problems problems) {
         CharsetDecoder decoder = charset.newDecoder()
                 .onMalformedInput(CodingErrorAction.REPORT)
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
@@ -95,10 +119,6 @@ public final class SourceText {
                     new Position(place.line(), place.column(), in.position()),
                     "the byte " + hex + " at offset " + in.position() + " is no character in " + charset.name(),
                     "text in " + charset.name() + " throughout; choose another character set or mend the file");
-        }
-        int nul = source.text.indexOf('\0');
-        if (nul >= 0) {
-            throw source.refuse(nul, "a NUL character", "text; this looks like a binary file");
         }
         return source;
     }
@@ -163,9 +183,18 @@ public final class SourceText {
             knownChar = 0;
             knownByte = mark;
         }
-        knownByte += charset.equals(StandardCharsets.UTF_16LE) || charset.equals(StandardCharsets.UTF_16BE)
-                ? 2 * (offset - knownChar)
-                : text.substring(knownChar, offset).getBytes(charset).length;
+        int from = knownChar;
+        while (from < offset) {
+            // In pieces, so that a large file is not held once more.
+            int to = Math.min(offset, from + COUNTED_AT_ONCE);
+            if (to < offset && Character.isHighSurrogate(text.charAt(to - 1))) {
+                to--;
+            }
+            knownByte += charset.equals(StandardCharsets.UTF_16LE) || charset.equals(StandardCharsets.UTF_16BE)
+                    ? 2 * (to - from)
+                    : text.substring(from, to).getBytes(charset).length;
+            from = to;
+        }
         knownChar = offset;
         return knownByte;
     }

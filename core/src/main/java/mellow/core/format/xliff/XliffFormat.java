@@ -41,6 +41,11 @@ public final class XliffFormat implements FileFormat {
     }
 
     @Override
+    public boolean bilingual() {
+        return true;
+    }
+
+    @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
         Problems problems = new Problems(file);
         return new XliffReader(XmlText.decode(bytes, options.charset(), options.limits(), problems), options).read();

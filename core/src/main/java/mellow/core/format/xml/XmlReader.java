@@ -134,20 +134,26 @@ public final class XmlReader {
         if (text.charAt(at) != '<') {
             return characters();
         }
+        return switch (at + 1 < text.length() ? text.charAt(at + 1) : ' ') {
+            case '/' -> endTag();
+            case '?' -> remark("<?", "?>", false);
+            case '!' -> declared();
+            default -> startTag();
+        };
+    }
+
+    private Event declared() {
         if (text.startsWith("<!--", at)) {
             return remark("<!--", "-->", true);
         }
         if (text.startsWith("<![CDATA[", at)) {
             return cdata();
         }
-        if (text.startsWith("<?", at)) {
-            return remark("<?", "?>", false);
-        }
         if (text.startsWith("<!DOCTYPE", at)) {
             documentType();
             return next();
         }
-        return text.startsWith("</", at) ? endTag() : startTag();
+        return startTag();
     }
 
     private Event finish() {
