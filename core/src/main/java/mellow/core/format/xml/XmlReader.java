@@ -23,14 +23,13 @@ public final class XmlReader {
     /** Deeper files are no translation files; each level costs memory. */
     public static final int DEEPEST = 200;
 
-    private static final Map<String, String> ENTITIES =
-            Map.of("amp", "&", "lt", "<", "gt", ">", "apos", "'", "quot", "\"");
     private static final String XML_SPACE = "http://www.w3.org/XML/1998/namespace";
 
     private final SourceText source;
     private final String text;
     private final int longest;
     private final boolean fragment;
+    private final XmlCharacters characters;
     private int at;
     private boolean rootSeen;
 
@@ -69,6 +68,7 @@ public final class XmlReader {
         this.longest = longest;
         this.at = start;
         this.fragment = fragment;
+        this.characters = new XmlCharacters(source, longest);
     }
 
     /** Reads again an element that was read before and begins at {@code start}; a prefix declared outside it stands for its namespace. */
@@ -187,7 +187,7 @@ public final class XmlReader {
             }
             return next();
         }
-        node = new Characters(start, end, decode(start, end, false), false);
+        node = new Characters(start, end, characters.decode(start, end, false), false);
         return Event.CHARACTERS;
     }
 
@@ -200,12 +200,12 @@ public final class XmlReader {
         if (end < 0) {
             throw source.refuse(start, "a CDATA section without its end", "“]]>”");
         }
-        checkLength(start, end);
+        characters.checkLength(start, end);
         for (int i = start + 9; i < end; i++) {
-            checkCharacter(i);
+            characters.checkCharacter(i);
         }
         at = end + 3;
-        node = new Characters(start, at, lineEnds(text.substring(start + 9, end)), true);
+        node = new Characters(start, at, XmlCharacters.lineEnds(text.substring(start + 9, end)), true);
         return Event.CHARACTERS;
     }
 
@@ -225,7 +225,7 @@ public final class XmlReader {
             throw source.refuse(start, "an XML declaration that is not at the start", "it before everything else");
         }
         at = end + to.length();
-        node = new Remark(start, at, comment, lineEnds(text.substring(start + from.length(), end)));
+        node = new Remark(start, at, comment, XmlCharacters.lineEnds(text.substring(start + from.length(), end)));
         return Event.REMARK;
     }
 
@@ -354,7 +354,7 @@ public final class XmlReader {
         if (less >= 0 && less < close) {
             throw source.refuse(less, "“<” in the value of “" + name + "”", "“&lt;”");
         }
-        return new RawAttribute(name, decode(i + 1, close, true), start, i + 1, close);
+        return new RawAttribute(name, characters.decode(i + 1, close, true), start, i + 1, close);
     }
 
     private List<Attribute> attributes(List<RawAttribute> raw, Map<String, String> spaces) {
@@ -452,7 +452,7 @@ public final class XmlReader {
                 case DONE -> throw new IllegalStateException("a document cannot end inside an element");
             }
             if (at - begun > 4L * longest) {
-                throw tooLong(begun);
+                throw characters.tooLong(begun);
             }
         }
     }
@@ -468,100 +468,6 @@ public final class XmlReader {
                 tag.contentStart() == at ? at : endStart,
                 at,
                 children);
-    }
-
-    private UnreadableFileException tooLong(int start) {
-        return source.refuse(
-                start,
-                "a text of more than " + longest + " characters",
-                "shorter texts; this is the limit for one text");
-    }
-
-    private void checkLength(int start, int end) {
-        if (end - start > longest) {
-            throw tooLong(start);
-        }
-    }
-
-    /** Replaces references and normalises white space (XML 1.0 §2.11, §3.3.3, §4.4). */
-    private String decode(int start, int end, boolean attribute) {
-        checkLength(start, end);
-        StringBuilder decoded = null;
-        for (int i = start; i < end; ) {
-            char c = text.charAt(i);
-            checkCharacter(i);
-            boolean plain = c != '&' && c != '\r' && !(attribute && (c == '\n' || c == '\t'));
-            if (c == '>' && !attribute && i - 2 >= start && text.startsWith("]]", i - 2)) {
-                throw source.refuse(i - 2, "“]]>” in a text", "“]]&gt;”");
-            }
-            if (plain) {
-                if (decoded != null) {
-                    decoded.append(c);
-                }
-                i++;
-                continue;
-            }
-            if (decoded == null) {
-                decoded = new StringBuilder(end - start).append(text, start, i);
-            }
-            if (c == '&') {
-                i = reference(i, end, decoded);
-            } else if (c == '\r') {
-                decoded.append(attribute ? ' ' : '\n');
-                i += i + 1 < end && text.charAt(i + 1) == '\n' ? 2 : 1;
-            } else {
-                decoded.append(' ');
-                i++;
-            }
-        }
-        return decoded == null ? text.substring(start, end) : decoded.toString();
-    }
-
-    private int reference(int start, int end, StringBuilder to) {
-        int semicolon = text.indexOf(';', start);
-        if (semicolon < 0 || semicolon >= end || semicolon - start > 64) {
-            throw source.refuse(start, "“&” that begins no reference", "“&amp;” for the character itself");
-        }
-        String name = text.substring(start + 1, semicolon);
-        if (name.startsWith("#")) {
-            int code = number(name);
-            if (code < 0 || !XmlText.allowed(code)) {
-                throw source.refuse(start, "“&" + name + ";”, which is no character that XML allows", "a character");
-            }
-            to.appendCodePoint(code);
-        } else {
-            String known = ENTITIES.get(name);
-            if (known == null) {
-                throw source.refuse(
-                        start,
-                        "the unknown entity “&" + name + ";”",
-                        "the character itself, or one of &amp; &lt; &gt; &apos; &quot;");
-            }
-            to.append(known);
-        }
-        return semicolon + 1;
-    }
-
-    private static int number(String name) {
-        try {
-            boolean hex = name.startsWith("#x");
-            int code = Integer.parseInt(name.substring(hex ? 2 : 1), hex ? 16 : 10);
-            return Character.isValidCodePoint(code) && name.charAt(hex ? 2 : 1) != '+' ? code : -1;
-        } catch (NumberFormatException noNumber) {
-            return -1;
-        }
-    }
-
-    private void checkCharacter(int i) {
-        char c = text.charAt(i);
-        if ((c < 0x20 && c != '\t' && c != '\n' && c != '\r') || c >= 0xFFFE) {
-            throw source.refuse(
-                    i, String.format("the control character U+%04X", (int) c), "a character that XML allows");
-        }
-    }
-
-    private static String lineEnds(String text) {
-        return text.indexOf('\r') < 0 ? text : text.replace("\r\n", "\n").replace('\r', '\n');
     }
 
     private int nameEnd(int start) {
