@@ -33,11 +33,6 @@ public final class Splice {
                 .onUnmappableCharacter(CodingErrorAction.REPORT);
     }
 
-    /** Whether the file's character set can spell {@code c}; half a surrogate pair it cannot. */
-    public boolean spells(CharSequence c) {
-        return encoder.canEncode(c);
-    }
-
     /**
      * Replaces the characters from {@code start} up to {@code end}. Replacements do not overlap; insertions at one place keep their order.
      *
@@ -48,6 +43,7 @@ public final class Splice {
         try {
             replacements.add(new Replacement(start, end, encoder.encode(CharBuffer.wrap(by))));
         } catch (CharacterCodingException cannot) {
+            encoder.reset();
             String character = by.codePoints()
                     .mapToObj(Character::toString)
                     .filter(c -> !encoder.canEncode(c))
