@@ -18,6 +18,7 @@ have() {
     postgresql) compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null ;;
     chromium) [ -x /usr/bin/chromium ] ;;
     chromium-driver) [ -x /usr/bin/chromedriver ] ;;
+    libreoffice-calc-nogui) [ -x /usr/bin/soffice ] ;;
     ca-certificates) [ -e /etc/ssl/certs/ca-certificates.crt ] ;;
     *) die "No test for the package $1." ;;
   esac

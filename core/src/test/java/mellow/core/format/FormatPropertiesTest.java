@@ -1,7 +1,6 @@
 package mellow.core.format;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeFalse;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -55,6 +54,10 @@ class FormatPropertiesTest {
                 "]", "{", "}", "null", "true", "12",
         "…", "--", "\u0301", "\\u00e9", "_", "^"
     };
+
+    static Stream<Arguments> inPlaceRounds() {
+        return rounds().filter(round -> !FRESH_ONLY.contains((String) round.get()[0]));
+    }
 
     static Stream<Arguments> rounds() {
         return NAMES.keySet().stream().sorted().flatMap(format -> Stream.of(1L, 2L, 3L, 4L, 5L, 6L)
@@ -167,9 +170,8 @@ class FormatPropertiesTest {
     }
 
     @ParameterizedTest(name = "{0} {1}")
-    @MethodSource("rounds")
+    @MethodSource("inPlaceRounds")
     void editsInPlaceTouchOnlyTheirLines(String format, long seed) throws Exception {
-        assumeFalse(FRESH_ONLY.contains(format), "written fresh only");
         Random random = new Random(seed);
         byte[] bytes = written(format, record(format, random));
         FileReading before = read(format, bytes);
