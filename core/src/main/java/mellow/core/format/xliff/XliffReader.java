@@ -131,7 +131,6 @@ final class XliffReader {
     }
 
     private void walk() {
-        int deep = 1;
         while (true) {
             switch (xml.next()) {
                 case START -> {
@@ -147,7 +146,7 @@ final class XliffReader {
                         }
                         case "trans-unit", "unit" -> unit(xml.readElement());
                         case "body" -> {}
-                        case "bin-unit", "header", "skeleton", "notes", "note" -> xml.readElement();
+                        // Headers, skeletons, notes of files, other namespaces: they stay, and are not read.
                         default -> xml.readElement();
                     }
                 }
