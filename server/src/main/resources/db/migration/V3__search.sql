@@ -9,3 +9,6 @@ create index entry_find on entry using gin
     ((key || E'\n' || coalesce(source_folded, source) || E'\n' || coalesce(note_folded, note)) gin_trgm_ops) where not unindexed;
 create index cell_unindexed on cell (entry_id, language_id) where unindexed;
 create index entry_unindexed on entry (id) where unindexed;
+-- A partial index tells the planner nothing about how common words are; without this it reads 380,000 places of a common one to show twelve.
+create statistics cell_words on (coalesce(folded, text)) from cell;
+create statistics entry_words on (key || E'\n' || coalesce(source_folded, source) || E'\n' || coalesce(note_folded, note)) from entry;
