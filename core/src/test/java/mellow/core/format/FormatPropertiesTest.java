@@ -1,6 +1,7 @@
 package mellow.core.format;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -22,6 +23,7 @@ import mellow.core.text.Shape;
 import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** What holds for every format whatever the texts are. */
@@ -231,6 +233,41 @@ class FormatPropertiesTest {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         patch.writeTo(out);
         return out.toByteArray();
+    }
+
+    /** A file without entries either takes one or says that it cannot, and is never made into another document. */
+    @ParameterizedTest(name = "{0} {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "json | {} | yes",
+                "android | <resources/> | no",
+                "android | <resources></resources> | yes",
+                "xliff-1.2 | <xliff version='1.2'><file source-language='en' target-language='pl'><body/></file></xliff> | no",
+                "xliff-1.2 | <xliff version='1.2'><file source-language='en' target-language='pl'><body></body></file></xliff> | yes",
+                "xliff-2 | <xliff version='2.0' srcLang='en' trgLang='pl'><file id='f'/></xliff> | no",
+                "xliff-2 | <xliff version='2.0' srcLang='en' trgLang='pl'><file id='f'></file></xliff> | yes",
+                "yaml | {} | no"
+            })
+    void aFileWithoutEntriesTakesOneOrSaysThatItCannot(String format, String file, String takes) throws Exception {
+        FileReading before = read(format, file.getBytes(StandardCharsets.UTF_8));
+        assertThat(before.size()).isZero();
+        FilePatch patch = before.patch();
+        patch.insert(
+                -1,
+                FileEntry.of("k")
+                        .plain(before.languages().stream().map(any -> "x").toList())
+                        .build());
+        if (takes.equals("no")) {
+            assertThatThrownBy(() -> patched(patch))
+                    .isInstanceOf(UnwritableTextException.class)
+                    .hasMessageContaining("k");
+            return;
+        }
+        FileReading after = read(format, patched(patch));
+        assertThat(after.size()).isEqualTo(1);
+        assertThat(after.entry(0).key()).isEqualTo("k");
+        assertThat(after.entry(0).text(after.languages().size() - 1)).isEqualTo("x");
     }
 
     /** Broken bytes are read or refused with one sentence: never another exception, never without end. */

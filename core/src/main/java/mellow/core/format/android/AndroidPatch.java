@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileText;
+import mellow.core.format.UnwritableTextException;
 import mellow.core.format.android.AndroidReading.Item;
 import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
@@ -97,6 +98,10 @@ final class AndroidPatch extends OrderedPatch {
     @Override
     protected void putIn(int after, FileEntry added) {
         String lineEnd = source.lineEnd();
+        if (after < 0 && file.end < 0) {
+            throw new UnwritableTextException("The file has no place for the new entry " + added.key()
+                    + ": its <resources/> is closed; export it fresh instead.");
+        }
         if (after < 0) {
             splice.replace(
                     file.end,

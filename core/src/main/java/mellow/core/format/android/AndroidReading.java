@@ -70,7 +70,7 @@ final class AndroidReading extends TextReading<AndroidReading.Item> {
                         : note + "\n" + remark.text().strip();
                 noteStart = noteStart < 0 ? remark.start() : noteStart;
             } else if (event == XmlReader.Event.END) {
-                end = xml.endTagStart();
+                end = xml.hasEndTag() ? xml.endTagStart() : -1;
             }
         }
         LanguageTag language = options.languageOf(source.problems().file(), Optional.empty());

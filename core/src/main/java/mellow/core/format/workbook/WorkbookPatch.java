@@ -98,6 +98,10 @@ abstract class WorkbookPatch implements FilePatch {
 
     @Override
     public void insert(int after, FileEntry added) {
+        if (file.size() == 0) {
+            throw new UnwritableTextException("The workbook has no row of an entry that " + added.key()
+                    + " could follow; export it fresh instead.");
+        }
         insertions.add(new Insertion(after < 0 ? file.size() - 1 : after, added));
     }
 

@@ -216,6 +216,10 @@ final class XliffPatch extends OrderedPatch {
         String lineEnd = source.lineEnd();
         if (after >= 0) {
             Element unit = XmlReader.elementAt(source, file.item(after).unit());
+            if (!unit.prefix().isEmpty()) {
+                throw new UnwritableTextException("The file writes its elements with the prefix " + unit.prefix()
+                        + ", in which the new entry " + added.key() + " cannot be added; export it fresh instead.");
+            }
             String indent = source.text().substring(source.lineStart(unit.start()), unit.start());
             String lines = units.unit(added, indent.isBlank() ? indent : "", lineEnd);
             splice.replace(

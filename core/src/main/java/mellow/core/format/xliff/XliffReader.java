@@ -156,7 +156,7 @@ final class XliffReader {
                         levels.pop();
                     }
                     if (name.equals("body") || (second && name.equals("file"))) {
-                        bodyEnd = xml.endTagStart();
+                        bodyEnd = xml.hasEndTag() ? xml.endTagStart() : -1;
                     }
                 }
                 case DONE -> {

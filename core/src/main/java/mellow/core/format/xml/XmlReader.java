@@ -51,6 +51,7 @@ public final class XmlReader {
     private XmlNode node = element;
     private boolean selfClosed;
     private int endStart;
+    private boolean ended;
 
     /**
      * A reader at the beginning of a file.
@@ -107,6 +108,11 @@ public final class XmlReader {
         return endStart;
     }
 
+    /** Whether the element closed last has an end tag, before which something can be added; {@code <a/>} has none. */
+    public boolean hasEndTag() {
+        return ended;
+    }
+
     /** Where the next piece begins. */
     public int offset() {
         return at;
@@ -125,6 +131,7 @@ public final class XmlReader {
     public Event next() {
         if (selfClosed) {
             selfClosed = false;
+            ended = false;
             endStart = at;
             return close();
         }
@@ -414,6 +421,7 @@ public final class XmlReader {
                     "“</" + last.qualified + ">”, which begins in line " + source.line(last.tag.start()));
         }
         endStart = at;
+        ended = true;
         at = i + 1;
         return close();
     }

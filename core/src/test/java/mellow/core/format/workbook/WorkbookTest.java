@@ -286,6 +286,15 @@ class WorkbookTest {
     }
 
     @Test
+    void aSheetOfNothingButItsHeaderTakesNoRowInPlace() {
+        FilePatch patch = read(XLSX, xlsx("")).patch();
+        FileEntry added = FileEntry.of("k").plain(List.of("x")).build();
+        assertThatThrownBy(() -> patch.insert(-1, added))
+                .isInstanceOf(UnwritableTextException.class)
+                .hasMessageContaining("no row of an entry that k could follow");
+    }
+
+    @Test
     void nothingChangedIsTheSameBytes() throws Exception {
         byte[] bytes = zip(xlsx("<row r=\"2\">" + cell("A2", "t=\"s\"", "<v>0</v>") + "</row>"));
         assertThat(written(XLSX.read("a.xlsx", bytes, ReadOptions.AUTOMATIC).patch()))
