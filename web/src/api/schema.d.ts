@@ -93,7 +93,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["undo"];
+        post: operations["undo_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -324,6 +324,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/intakes/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["uploadArchive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intakes/{id}": {
         parameters: {
             query?: never;
@@ -372,6 +388,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/intakes/{id}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["choose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{id}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intakes/{id}/options": {
         parameters: {
             query?: never;
@@ -398,6 +446,22 @@ export interface paths {
         get: operations["preview"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["undoing"];
+        put?: never;
+        post: operations["undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -898,11 +962,23 @@ export interface components {
             entries: number[];
             refused: string[];
         };
+        ChoiceRequest: {
+            /** @enum {string} */
+            choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+            find?: string;
+            /** @enum {string} */
+            kind: "NEW_ENTRIES" | "RENAMED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DESCRIPTIONS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+            lines?: number[];
+        };
         ColumnChoice: {
             heading: string;
             language?: string;
             /** @enum {string} */
             role: "KEY" | "CONTEXT" | "SECTION" | "NOTE" | "LIMIT" | "REFERENCE" | "TEXT" | "IGNORED";
+        };
+        ComparedReply: {
+            preview?: components["schemas"]["PreviewReply"];
+            run?: components["schemas"]["RunReply"];
         };
         Definition: {
             kind?: string;
@@ -925,6 +1001,10 @@ export interface components {
             section: string;
             tags: string[];
             translatable: boolean;
+        };
+        DropReply: {
+            intakes: components["schemas"]["Listed"][];
+            refused: components["schemas"]["Refused"][];
         };
         EntryEdit: {
             description: components["schemas"]["Description"];
@@ -991,21 +1071,31 @@ export interface components {
             people: components["schemas"]["FoundPerson"][];
         };
         Group: {
+            choices: ("TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR")[];
+            chosen: {
+                [key: string]: number;
+            };
             /** Format: int32 */
             count: number;
             /** @enum {string} */
-            kind: "NEW_ENTRIES" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "GO_STALE" | "DESCRIPTIONS" | "EMPTIED_IN_FILE" | "OTHER_SHAPE" | "EDITED_HERE" | "GONE_FROM_FILE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+            kind: "NEW_ENTRIES" | "RENAMED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DESCRIPTIONS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
             lines: components["schemas"]["Line"][];
+            /** @enum {string} */
+            usual: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
         };
         IntakeOptions: {
             /** @enum {string} */
             arrival?: "SETTLED" | "OFFERED" | "PENCILLED";
             charset?: string;
+            choices?: {
+                [key: string]: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+            };
             columns?: components["schemas"]["ColumnChoice"][];
             delimiter?: string;
+            format?: string;
             /** Format: int32 */
             headerRow?: number;
-            meaningChanged?: boolean;
+            language?: string;
             newTable?: string;
             quote?: string;
             settlesOwn: boolean;
@@ -1028,6 +1118,10 @@ export interface components {
             status: string;
             tableName?: string;
             tableSlug?: string;
+            undo?: components["schemas"]["UndoReply"];
+            /** Format: date-time */
+            undoneAt?: string;
+            undoneBy?: string;
         };
         Invitation: {
             /** Format: int64 */
@@ -1093,10 +1187,25 @@ export interface components {
         };
         Line: {
             after?: string;
+            afterForms?: {
+                [key: string]: string;
+            };
             becomes?: string;
             before?: string;
+            beforeForms?: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+            formerKey?: string;
             key: string;
             language?: string;
+            /** Format: int32 */
+            n: number;
+            source?: string;
+            stale: string[];
+            /** Format: int32 */
+            texts: number;
         };
         LinePutBack: {
             meaningChanged: boolean;
@@ -1108,6 +1217,9 @@ export interface components {
             appliedAt?: string;
             /** Format: date-time */
             createdAt: string;
+            did: {
+                [key: string]: number;
+            };
             fileName: string;
             /** Format: int64 */
             id: number;
@@ -1214,6 +1326,11 @@ export interface components {
             /** Format: int32 */
             version?: number;
         };
+        Page: {
+            lines: components["schemas"]["Line"][];
+            /** Format: int32 */
+            total: number;
+        };
         PersonReply: {
             coordinator: boolean;
             /** Format: int64 */
@@ -1246,8 +1363,17 @@ export interface components {
         PreviewReply: {
             groups: components["schemas"]["Group"][];
             /** Format: int32 */
+            offered: number;
+            /** Format: int32 */
+            pencilled: number;
+            /** Format: int32 */
             problemCount: number;
             problems: string[];
+            /** Format: int32 */
+            settled: number;
+            stale: {
+                [key: string]: number;
+            };
             /** Format: int32 */
             unchanged: number;
         };
@@ -1264,23 +1390,29 @@ export interface components {
             version: number;
         };
         ReadingReply: {
-            blocked: boolean;
+            blocked?: string;
             byteOrderMark: boolean;
             charset: string;
             columns: components["schemas"]["ColumnChoice"][];
-            delimiter: string;
+            delimiter?: string;
             /** Format: int32 */
             entries: number;
             format: string;
             guarded: boolean;
             /** Format: int32 */
             headerRow: number;
+            language?: string;
+            languages: string[];
             newLanguages: string[];
             /** Format: int32 */
             problemCount: number;
             problems: string[];
-            quote: string;
+            quote?: string;
             rows: string[][];
+        };
+        Refused: {
+            file: string;
+            why: string;
         };
         RefusedCell: {
             code: string;
@@ -1364,6 +1496,11 @@ export interface components {
             password: string;
             signIn: string;
         };
+        Since: {
+            key: string;
+            language?: string;
+            now: string;
+        };
         SourceEdit: {
             meaningChanged: boolean;
             source: {
@@ -1419,6 +1556,17 @@ export interface components {
             version: number;
             /** Format: int64 */
             words: number;
+        };
+        UndoReply: {
+            changed: components["schemas"]["Since"][];
+            /** Format: int32 */
+            changedSince: number;
+            /** Format: int32 */
+            entries: number;
+            /** Format: int32 */
+            removed: number;
+            /** Format: int32 */
+            texts: number;
         };
         Undone: {
             /** Format: int32 */
@@ -1548,7 +1696,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    undo_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1971,6 +2119,28 @@ export interface operations {
             };
         };
     };
+    uploadArchive: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DropReply"];
+                };
+            };
+        };
+    };
     one_1: {
         parameters: {
             query?: never;
@@ -2057,6 +2227,59 @@ export interface operations {
             };
         };
     };
+    choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewReply"];
+                };
+            };
+        };
+    };
+    lines: {
+        parameters: {
+            query: {
+                kind: "NEW_ENTRIES" | "RENAMED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DESCRIPTIONS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+                find?: string;
+                from?: number;
+                size?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Page"];
+                };
+            };
+        };
+    };
     decide: {
         parameters: {
             query?: never;
@@ -2085,6 +2308,30 @@ export interface operations {
     };
     preview: {
         parameters: {
+            query?: {
+                fresh?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedReply"];
+                };
+            };
+        };
+    };
+    undoing: {
+        parameters: {
             query?: never;
             header?: never;
             path: {
@@ -2100,7 +2347,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PreviewReply"];
+                    "application/json": components["schemas"]["UndoReply"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: {
+                all?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntakeReply"];
                 };
             };
         };
@@ -2863,10 +3134,14 @@ export interface operations {
     fresh: {
         parameters: {
             query?: {
+                format?: string;
                 in?: string[];
+                untranslated?: string;
                 onlySettled?: boolean;
+                only?: string[];
                 delimiter?: string;
                 guard?: boolean;
+                pattern?: string;
             };
             header?: never;
             path: {

@@ -4,6 +4,7 @@ import { NavLink, useLocation } from "react-router";
 import { FindBox } from "../features/find/FindBox";
 import { languagesOf, left } from "../features/ledger/scopeTables";
 import { readScope, writeScope, type Scope } from "../features/ledger/scope";
+import { useIntakes } from "../features/intake/useIntake";
 import { useTables } from "../features/ledger/useLedger";
 import { useSession, type Person } from "../features/session/useSession";
 import { t } from "../words/words";
@@ -49,6 +50,7 @@ function Tabs({ scope }: { scope: Scope | undefined }) {
   const kept = scope ? writeScope(readScope(new URLSearchParams(search))) : "";
   const at = (path: string) => (kept ? `${path}?${kept}` : path);
   const all = tables.data ?? [];
+  const toDecide = useIntakes().data?.filter((intake) => intake.status === "open").length ?? 0;
   const toSettle = languagesOf(all).reduce((sum, language) => sum + left(language, "entries"), 0);
   const entries = all.reduce((sum, table) => sum + table.entries, 0);
   return (
@@ -61,7 +63,10 @@ function Tabs({ scope }: { scope: Scope | undefined }) {
         {t("tabs.ledger")}
         {tables.data && <small>{t("scope.entries", { n: entries })}</small>}
       </NavLink>
-      <NavLink to="/intake">{t("tabs.intake")}</NavLink>
+      <NavLink to="/intake">
+        {t("tabs.intake")}
+        {toDecide > 0 && <small>{t("tabs.toDecide", { n: toDecide })}</small>}
+      </NavLink>
       <NavLink to="/people">{t("tabs.people")}</NavLink>
     </nav>
   );

@@ -37,7 +37,24 @@ describe("sending out", () => {
     await userEvent.click(screen.getByRole("checkbox", { name: "Only settled texts" }));
     await userEvent.click(screen.getByRole("button", { name: "Send out" }));
     await vi.waitFor(() => expect(onClose).toHaveBeenCalled());
-    expect(asked.at(-1)).toBe("/api/tables/ramp-panel/export/fresh?in=&onlySettled=true&delimiter=comma&guard=true");
+    expect(asked.at(-1)).toBe(
+      "/api/tables/ramp-panel/export/fresh?format=csv&in=&untranslated=empty&onlySettled=true&delimiter=comma&guard=true&pattern=%7Btable%7D-%7Blanguage%7D.%7Bext%7D",
+    );
+  });
+
+  it("asks for another format, its languages and what stands where nothing is translated", async () => {
+    const { asked, onClose } = open([], () => new Response("msgid"));
+    await screen.findByRole("radio", { name: /came from no file/ });
+    const pick = async (label: string, option: RegExp) => {
+      await userEvent.click(screen.getByRole("combobox", { name: label }));
+      await userEvent.click(screen.getByRole("option", { name: option }));
+    };
+    await pick("Format", /^PO/);
+    await pick("Languages", /^fi$/);
+    await pick("Where there is no text", /what users would see/);
+    await userEvent.click(screen.getByRole("button", { name: "Send out" }));
+    await vi.waitFor(() => expect(onClose).toHaveBeenCalled());
+    expect(asked.at(-1)).toContain("format=po&in=fi&untranslated=fallback");
   });
 
   it("stays open with the sentence when the file cannot be made", async () => {

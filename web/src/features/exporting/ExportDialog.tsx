@@ -1,7 +1,6 @@
 import {
   Alert,
   Button,
-  Checkbox,
   Dialog,
   DialogActions,
   DialogContent,
@@ -16,17 +15,20 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { addressOf, FreshChoices, USUAL, type Fresh } from "./FreshChoices";
 
 interface Props {
   table: Schemas["TableReply"];
   /** The languages of the scope, chosen at first. */
   languages: string[];
+  /** The states that the scope asks for; none for all entries. */
+  only?: string[];
   open: boolean;
   onClose: () => void;
 }
 
 /** Sends a table out: in place where it came from a file, else fresh. */
-export function ExportDialog({ table, languages, open, onClose }: Props) {
+export function ExportDialog({ table, languages, only = [], open, onClose }: Props) {
   const base = `/api/tables/${encodeURIComponent(table.slug)}/export`;
   const files = useQuery({
     queryKey: ["export-files", table.slug],
@@ -34,29 +36,22 @@ export function ExportDialog({ table, languages, open, onClose }: Props) {
     enabled: open,
   });
   const [mode, setMode] = useState<"in-place" | "fresh" | null>(null);
-  const [file, setFile] = useState<string | null>(null);
-  const [all, setAll] = useState(true);
-  const [delimiter, setDelimiter] = useState("comma");
-  const [onlySettled, setOnlySettled] = useState(false);
-  const [guard, setGuard] = useState(true);
+  const [chosenFiles, setChosenFiles] = useState<string[] | null>(null);
+  const [fresh, setFresh] = useState<Fresh>(USUAL);
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const paths = files.data ?? [];
   const chosen = mode ?? (paths.length > 0 ? "in-place" : "fresh");
-  const path = file ?? paths[0] ?? "";
+  const masters = chosenFiles ?? paths.slice(0, 1);
 
   const send = async () => {
     setBusy(true);
     setWrong(null);
     try {
-      const query = new URLSearchParams(
-        chosen === "in-place"
-          ? { file: path }
-          : { in: all ? "" : languages.join(","), onlySettled: String(onlySettled), delimiter, guard: String(guard) },
-      );
       await download(
-        `${base}/${chosen}?${query}`,
-        chosen === "in-place" ? path.slice(path.lastIndexOf("/") + 1) : `${table.slug}.csv`,
+        chosen === "in-place"
+          ? `${base}/in-place?${new URLSearchParams(masters.map((path) => ["file", path]))}`
+          : addressOf(base, fresh, table, languages, only),
       );
       onClose();
     } catch (failure) {
@@ -91,8 +86,10 @@ export function ExportDialog({ table, languages, open, onClose }: Props) {
             margin="dense"
             fullWidth
             label={t("export.file")}
-            value={path}
-            onChange={(event) => setFile(event.target.value)}
+            value={masters}
+            helperText={masters.length > 1 ? t("export.zip") : undefined}
+            slotProps={{ select: { multiple: true } }}
+            onChange={(event) => setChosenFiles(event.target.value as unknown as string[])}
           >
             {paths.map((one) => (
               <MenuItem key={one} value={one}>
@@ -101,54 +98,16 @@ export function ExportDialog({ table, languages, open, onClose }: Props) {
             ))}
           </TextField>
         ) : (
-          <>
-            <TextField
-              select
-              size="small"
-              margin="dense"
-              fullWidth
-              label={t("export.languages")}
-              value={all ? "all" : "scope"}
-              onChange={(event) => setAll(event.target.value === "all")}
-            >
-              <MenuItem value="all">{t("export.allLanguages", { n: table.languages.length })}</MenuItem>
-              <MenuItem value="scope">{languages.join(", ")}</MenuItem>
-            </TextField>
-            <TextField
-              select
-              size="small"
-              margin="dense"
-              fullWidth
-              label={t("reading.delimiter")}
-              value={delimiter}
-              onChange={(event) => setDelimiter(event.target.value)}
-            >
-              {(["comma", "semicolon", "tab"] as const).map((one) => (
-                <MenuItem key={one} value={one}>
-                  {t(`export.${one}`)}
-                </MenuItem>
-              ))}
-            </TextField>
-            <FormControlLabel
-              control={
-                <Checkbox
-                  size="small"
-                  checked={onlySettled}
-                  onChange={(event) => setOnlySettled(event.target.checked)}
-                />
-              }
-              label={t("export.onlySettled")}
-            />
-            <FormControlLabel
-              control={<Checkbox size="small" checked={guard} onChange={(event) => setGuard(event.target.checked)} />}
-              label={t("export.guard")}
-            />
-          </>
+          <FreshChoices table={table} languages={languages} only={only} fresh={fresh} onChange={setFresh} />
         )}
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>{t("close")}</Button>
-        <Button variant="contained" disabled={busy || files.isPending} onClick={() => void send()}>
+        <Button
+          variant="contained"
+          disabled={busy || files.isPending || (chosen === "in-place" && masters.length === 0)}
+          onClick={() => void send()}
+        >
           {t("export.send")}
         </Button>
       </DialogActions>
@@ -156,8 +115,8 @@ export function ExportDialog({ table, languages, open, onClose }: Props) {
   );
 }
 
-/** Saves a reply as a file, after it arrived whole: a refusal is a sentence on the screen and not a file. */
-async function download(path: string, name: string): Promise<void> {
+/** Saves a reply as a file of the name that the server gives it, after it arrived whole: a refusal is a sentence on the screen and not a file. */
+async function download(path: string): Promise<void> {
   const response = await fetch(path);
   if (!response.ok) {
     const problem = (await response.json()) as { detail?: string };
@@ -166,7 +125,13 @@ async function download(path: string, name: string): Promise<void> {
   const address = URL.createObjectURL(await response.blob());
   const link = document.createElement("a");
   link.href = address;
-  link.download = name;
+  link.download = nameIn(response.headers.get("Content-Disposition") ?? "");
   link.click();
   setTimeout(() => URL.revokeObjectURL(address), 60_000);
+}
+
+/** The file name of RFC 6266: the spelling in UTF-8 where there is one. */
+function nameIn(disposition: string): string {
+  const spelled = /filename\*=UTF-8''([^;]+)/i.exec(disposition)?.[1];
+  return spelled ? decodeURIComponent(spelled) : (/filename="([^"]+)"/.exec(disposition)?.[1] ?? "export");
 }

@@ -1,64 +1,77 @@
 import { Alert, Button, CircularProgress } from "@mui/material";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { sentenceOf } from "../../api/client";
+import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
-import { t, when } from "../../words/words";
+import { count, t, when } from "../../words/words";
 import type { Person } from "../session/useSession";
-import { LARGEST_FILE, upload, useIntakes } from "./useIntake";
+import { OpenIntakes } from "./OpenIntakes";
+import { filesOf, uploadAll, type Dropped, type Refusal } from "./uploading";
+import { useIntakes, type Intake } from "./useIntake";
 import "./intake.css";
 
-/** Where files come in: a place to drop one, and all that came before. */
+/** Where files come in: a place to drop some, those that wait for a decision, and all that came before. */
 export function IntakeListPage({ me }: { me: Person }) {
   const intakes = useIntakes();
+  const queries = useQueryClient();
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
+  const [refused, setRefused] = useState<Refusal[]>([]);
   const [wrong, setWrong] = useState<string | null>(null);
+  const takeAll = useMutation({
+    mutationFn: async (ids: number[]) => {
+      for (const id of ids) await ask<Intake>(`/api/intakes/${id}/apply`, { method: "POST" });
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: ["intake"] }),
+  });
 
-  const bring = (file: File | undefined) => {
-    if (!file) return;
-    if (file.size > LARGEST_FILE) {
-      setWrong(
-        t("intake.tooLarge", {
-          file: file.name,
-          n: Math.floor(file.size / 1024 / 1024),
-          limit: LARGEST_FILE / 1024 / 1024,
-        }),
-      );
-      return;
-    }
-    setBusy(file.name);
+  const bring = async (files: Dropped[]) => {
+    if (files.length === 0) return;
     setWrong(null);
-    upload(file)
-      .then((intake) => navigate(`/intake/${intake.id}`))
-      .catch((failure: unknown) => setWrong(sentenceOf(failure)))
-      .finally(() => {
-        setBusy(null);
-        if (input.current) input.current.value = "";
-      });
+    setRefused([]);
+    const came = await uploadAll(files, (at, file) =>
+      setBusy(
+        files.length === 1
+          ? t("intake.reading", { file })
+          : t("intake.readingMany", { at: at + 1, of: files.length, file }),
+      ),
+    );
+    setBusy(null);
+    setRefused(came.refused);
+    if (input.current) input.current.value = "";
+    await queries.invalidateQueries({ queryKey: ["intakes"] });
+    const only = came.intakes[0];
+    if (came.intakes.length === 1 && only !== undefined && came.refused.length === 0) void navigate(`/intake/${only}`);
   };
+  const fail = (failure: unknown) => {
+    setBusy(null);
+    setWrong(sentenceOf(failure));
+  };
+  const open = intakes.data?.filter((one) => one.status === "open") ?? [];
+  const before = intakes.data?.filter((one) => one.status !== "open") ?? [];
 
   return (
     <Frame me={me} title={<h1 className="scopeline">{t("intake.title")}</h1>}>
-      <div className="intakes">
-        <div
-          className={over ? "drop over" : "drop"}
-          onDragOver={(event) => {
-            event.preventDefault();
-            setOver(true);
-          }}
-          onDragLeave={() => setOver(false)}
-          onDrop={(event) => {
-            event.preventDefault();
-            setOver(false);
-            bring(event.dataTransfer.files[0]);
-          }}
-        >
+      <div
+        className="intakes"
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          filesOf(event.dataTransfer).then(bring).catch(fail);
+        }}
+      >
+        <div className={over ? "drop over" : "drop"}>
           {busy ? (
             <p role="status">
-              <CircularProgress size={16} aria-hidden /> {t("intake.reading", { file: busy })}
+              <CircularProgress size={16} aria-hidden /> {busy}
             </p>
           ) : (
             <>
@@ -72,11 +85,14 @@ export function IntakeListPage({ me }: { me: Person }) {
             ref={input}
             id="file"
             type="file"
+            multiple
             className="visually-hidden"
             tabIndex={-1}
             aria-label={t("intake.choose")}
-            accept=".csv,.tsv,.tab,.txt,text/csv,text/tab-separated-values,text/plain"
-            onChange={(event) => bring(event.target.files?.[0])}
+            onChange={(event) => {
+              const files = [...(event.target.files ?? [])].map((file) => ({ path: file.name, file }));
+              bring(files).catch(fail);
+            }}
           />
           <p className="soft">{t("intake.hint")}</p>
         </div>
@@ -85,37 +101,64 @@ export function IntakeListPage({ me }: { me: Person }) {
             {wrong}
           </Alert>
         )}
-        {intakes.isError && <Alert severity="error">{sentenceOf(intakes.error)}</Alert>}
-        {intakes.data?.length === 0 && <p className="soft">{t("intake.none")}</p>}
-        {intakes.data && intakes.data.length > 0 && (
-          <table className="listed">
-            <thead>
-              <tr>
-                <th scope="col">{t("intake.file")}</th>
-                <th scope="col">{t("intake.table")}</th>
-                <th scope="col">{t("intake.by")}</th>
-                <th scope="col">{t("intake.when")}</th>
-                <th scope="col">{t("intake.status")}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {intakes.data.map((one) => (
-                <tr key={one.id}>
-                  <th scope="row">
-                    <Link to={`/intake/${one.id}`}>{one.fileName}</Link>
-                  </th>
-                  <td>
-                    {one.table ? <Link to={`/ledger?table=${one.table}`}>{one.tableName}</Link> : t("intake.newTable")}
-                  </td>
-                  <td>{one.person}</td>
-                  <td>{when(one.appliedAt ?? one.createdAt)}</td>
-                  <td>{t(`intake.is.${one.status as "open"}`)}</td>
-                </tr>
+        {refused.length > 0 && (
+          <Alert severity="error" onClose={() => setRefused([])}>
+            <b>{t("intake.refused", { n: refused.length })}</b>
+            <ul className="refused">
+              {refused.map((one) => (
+                <li key={one.file}>{one.why.includes(one.file) ? one.why : `${one.file}: ${one.why}`}</li>
               ))}
-            </tbody>
-          </table>
+            </ul>
+          </Alert>
         )}
+        {(intakes.isError || takeAll.isError) && (
+          <Alert severity="error">{sentenceOf(intakes.error ?? takeAll.error)}</Alert>
+        )}
+        {open.length > 0 && <OpenIntakes open={open} busy={takeAll.isPending} onTake={(ids) => takeAll.mutate(ids)} />}
+        {intakes.data?.length === 0 && <p className="soft">{t("intake.none")}</p>}
+        {before.length > 0 && <Before intakes={before} />}
       </div>
     </Frame>
+  );
+}
+
+function Before({ intakes }: { intakes: Schemas["Listed"][] }) {
+  return (
+    <section aria-labelledby="before">
+      <h2 id="before">{t("intake.done.list")}</h2>
+      <table className="listed">
+        <thead>
+          <tr>
+            <th scope="col">{t("intake.file")}</th>
+            <th scope="col">{t("intake.table")}</th>
+            <th scope="col">{t("intake.by")}</th>
+            <th scope="col">{t("intake.when")}</th>
+            <th scope="col">{t("intake.status")}</th>
+            <th scope="col">{t("intake.did")}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {intakes.map((one) => (
+            <tr key={one.id}>
+              <th scope="row">
+                <Link to={`/intake/${one.id}`}>{one.fileName}</Link>
+              </th>
+              <td>
+                {one.table ? <Link to={`/ledger?table=${one.table}`}>{one.tableName}</Link> : t("intake.newTable")}
+              </td>
+              <td>{one.person}</td>
+              <td>{when(one.appliedAt ?? one.createdAt)}</td>
+              <td>{t(`intake.is.${one.status as "open"}`)}</td>
+              <td>
+                {Object.entries(one.did)
+                  .slice(0, 3)
+                  .map(([kind, n]) => `${t(`group.${kind as "CONFLICTS"}`)} ${count(n)}`)
+                  .join(" · ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }

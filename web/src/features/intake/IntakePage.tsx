@@ -1,38 +1,54 @@
-import { Alert, Button, CircularProgress, LinearProgress } from "@mui/material";
-import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Alert, CircularProgress } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useNavigate, useParams } from "react-router";
 import { sentenceOf } from "../../api/client";
 import { Frame } from "../../app/Frame";
-import { count, t } from "../../words/words";
+import { count, t, when, type WordKey } from "../../words/words";
 import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
-import { Groups } from "./Groups";
+import { Footer } from "./Footer";
+import { Lines } from "./Lines";
 import { ReadingStep } from "./ReadingStep";
-import { useIntake, type Intake, type Preview } from "./useIntake";
+import { UndoDialog } from "./UndoDialog";
+import { useIntake, type Choice, type Group, type Intake, type Preview } from "./useIntake";
 import "./intake.css";
 
-/** One file on its way in: how it was read, what it would do, taking it in, what it did. */
+/** One file on its way in: how it was read, what it would do, deciding, taking it in, what it did, taking it back. */
 export function IntakePage({ me }: { me: Person }) {
   const id = Number(useParams().id);
-  const { intake, preview, decide, apply, cancel, leave, going, ready } = useIntake(id);
+  const { intake, compared, decide, choose, apply, cancel, undo, leave, going, ready } = useIntake(id);
   const tables = useTables();
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const [asking, setAsking] = useState(false);
   const data = intake.data;
-  const applied = data?.status === "applied";
+  const status = data?.status;
   useEffect(() => {
-    if (applied) void queries.invalidateQueries({ queryKey: ["tables"] });
-  }, [applied, queries]);
+    if (status === "applied" || status === "undone") void queries.invalidateQueries({ queryKey: ["tables"] });
+  }, [status, queries]);
 
   const failure = intake.error ?? tables.error;
-  const wrong = decide.error ?? apply.error ?? leave.error;
+  const wrong = decide.error ?? choose.error ?? apply.error ?? leave.error ?? undo.error;
+  const preview = status === "open" ? compared.data?.preview : data?.report;
+  const run = data?.run;
+  const stopped =
+    run && ["failed", "lost", "cancelled"].includes(run.status) && (status === "open" || status === "applied");
+  const comparing = compared.data?.run;
   return (
     <Frame
       me={me}
       title={data && <Title intake={data} />}
       aside={
-        data?.reading && <span>{t("intake.readAs", { charset: data.reading.charset, n: data.reading.entries })}</span>
+        data?.reading && (
+          <span>
+            {t("intake.readAs", {
+              format: t(`format.${data.reading.format}` as WordKey),
+              charset: data.reading.charset,
+              n: data.reading.entries,
+            })}
+          </span>
+        )
       }
     >
       {failure && (
@@ -48,15 +64,44 @@ export function IntakePage({ me }: { me: Person }) {
       {data && tables.data && (
         <>
           {wrong && <Alert severity="error">{sentenceOf(wrong)}</Alert>}
-          {data.run &&
-            (data.run.status === "failed" || data.run.status === "lost" || data.run.status === "cancelled") &&
-            data.status === "open" && <Alert severity="warning">{data.run.message}</Alert>}
-          {data.status === "open" && (
+          {stopped && <Alert severity="warning">{run.message}</Alert>}
+          {status === "undone" && data.undo && (
+            <Alert severity="info">
+              {t("intake.undone", { who: data.undoneBy ?? "", when: when(data.undoneAt ?? data.createdAt) })}
+              {data.undo.changedSince > 0 && ` ${t("intake.undoneWords", { n: data.undo.changedSince })}`}
+            </Alert>
+          )}
+          {status === "left" ? (
+            <div className="empty">
+              <h2>{t("intake.wasLeft")}</h2>
+              <p className="soft">{t("intake.wasLeftWords")}</p>
+            </div>
+          ) : (
             <Deciding
               intake={data}
-              preview={preview.data}
-              previewWrong={preview.error}
+              preview={preview}
+              waiting={
+                comparing?.status === "failed" ? (
+                  <Alert severity="error">{comparing.message}</Alert>
+                ) : compared.error ? (
+                  <Alert severity="error">{sentenceOf(compared.error)}</Alert>
+                ) : ready && !preview ? (
+                  <p className="soft waiting" role="status">
+                    <CircularProgress size={14} aria-hidden />{" "}
+                    {comparing && comparing.total > 0
+                      ? t("intake.comparingAt", { n: comparing.done, of: comparing.total })
+                      : t("intake.comparing")}
+                  </p>
+                ) : null
+              }
+              busy={going || choose.isPending}
+              onChoose={
+                status === "open"
+                  ? (kind, choice, lines, find) => choose.mutate({ kind, choice, lines, find })
+                  : undefined
+              }
               reading={
+                status === "open" &&
                 data.reading && (
                   <ReadingStep
                     key={JSON.stringify(data.options)}
@@ -70,22 +115,26 @@ export function IntakePage({ me }: { me: Person }) {
               }
             />
           )}
-          {data.status === "applied" && data.report && <Deciding intake={data} preview={data.report} />}
-          {data.status === "left" && (
-            <div className="empty">
-              <h2>{t("intake.wasLeft")}</h2>
-              <p className="soft">{t("intake.wasLeftWords")}</p>
-            </div>
-          )}
           <Footer
             intake={data}
-            preview={data.report ?? preview.data}
-            busy={going || apply.isPending}
-            ready={ready && preview.isSuccess}
+            preview={preview}
+            busy={going || apply.isPending || undo.isPending}
+            ready={ready && preview !== undefined}
             onApply={() => apply.mutate()}
             onCancel={() => cancel.mutate()}
+            onUndo={() => setAsking(true)}
             onLeave={() => leave.mutate(undefined, { onSuccess: () => void navigate("/intake") })}
           />
+          {asking && (
+            <UndoDialog
+              intake={id}
+              onClose={() => setAsking(false)}
+              onUndo={(all) => {
+                setAsking(false);
+                undo.mutate(all);
+              }}
+            />
+          )}
         </>
       )}
     </Frame>
@@ -106,11 +155,13 @@ function Title({ intake }: { intake: Intake }) {
 interface DecidingProps {
   intake: Intake;
   preview?: Preview;
-  previewWrong?: Error | null;
-  reading?: React.ReactNode;
+  waiting: React.ReactNode;
+  reading: React.ReactNode;
+  busy: boolean;
+  onChoose?: (kind: Group["kind"], choice: Choice, lines: number[] | undefined, find: string) => void;
 }
 
-function Deciding({ intake, preview, previewWrong, reading }: DecidingProps) {
+function Deciding({ intake, preview, waiting, reading, busy, onChoose }: DecidingProps) {
   const [chosen, setChosen] = useState<string | null>(null);
   const groups = preview?.groups ?? [];
   const problems = preview?.problems ?? intake.reading?.problems ?? [];
@@ -131,7 +182,7 @@ function Deciding({ intake, preview, previewWrong, reading }: DecidingProps) {
           <GroupTab
             key={group.kind}
             name={t(`group.${group.kind}`)}
-            words={t(`group.${group.kind}.words`)}
+            words={chosenWords(group)}
             n={group.count}
             open={open === group.kind}
             onOpen={() => setChosen(group.kind)}
@@ -146,12 +197,7 @@ function Deciding({ intake, preview, previewWrong, reading }: DecidingProps) {
             onOpen={() => setChosen("PROBLEMS")}
           />
         )}
-        {reading && !preview && !previewWrong && !intake.reading?.blocked && (
-          <p className="soft waiting" role="status">
-            <CircularProgress size={14} aria-hidden /> {t("intake.comparing")}
-          </p>
-        )}
-        {previewWrong && <Alert severity="error">{sentenceOf(previewWrong)}</Alert>}
+        {waiting}
         {preview && groups.length === 0 && <p className="soft waiting">{t("intake.nothing")}</p>}
       </div>
       <div className="detail" role="tabpanel" tabIndex={0} aria-label={t("intake.detail")}>
@@ -169,11 +215,26 @@ function Deciding({ intake, preview, previewWrong, reading }: DecidingProps) {
         {groups
           .filter((group) => group.kind === open)
           .map((group) => (
-            <Groups key={group.kind} group={group} />
+            <Lines
+              key={group.kind}
+              intake={intake.id}
+              group={group}
+              busy={busy}
+              onChoose={onChoose && ((choice, lines, find) => onChoose(group.kind, choice, lines, find))}
+            />
           ))}
       </div>
     </div>
   );
+}
+
+/** "meaning changed 9 · small fix 3" where lines are decided differently; else what the kind is about and what is done with all of it. */
+function chosenWords(group: Group): string {
+  const words = t(`group.${group.kind}.words`);
+  if (group.choices.length < 2) return words;
+  const chosen = group.choices.filter((choice) => group.chosen[choice]);
+  if (chosen.length === 1 && chosen[0]) return `${words}: ${t(`choice.${chosen[0]}`)}`;
+  return chosen.map((choice) => `${t(`choice.${choice}`)} ${count(group.chosen[choice] ?? 0)}`).join(" · ");
 }
 
 function GroupTab({
@@ -197,88 +258,5 @@ function GroupTab({
       </span>
       <span className="soft">{words}</span>
     </button>
-  );
-}
-
-interface FooterProps {
-  intake: Intake;
-  preview?: Preview;
-  busy: boolean;
-  ready: boolean;
-  onApply: () => void;
-  onCancel: () => void;
-  onLeave: () => void;
-}
-
-const SUMMED = [
-  "NEW_ENTRIES",
-  "TEXTS_ADDED",
-  "SOURCES_REWRITTEN",
-  "GO_STALE",
-  "DIFFER_FROM_SETTLED",
-  "CONFLICTS",
-] as const;
-
-function Footer({ intake, preview, busy, ready, onApply, onCancel, onLeave }: FooterProps) {
-  if (intake.status === "left") return null;
-  const run = intake.run;
-  // Comparing and writing are counted together, so a run has two steps per entry.
-  const entries = intake.reading?.entries ?? Math.round((run?.total ?? 0) / 2);
-  return (
-    <div className="footer">
-      <dl>
-        {SUMMED.map((kind) => {
-          const n = preview?.groups.find((group) => group.kind === kind)?.count ?? 0;
-          return n > 0 ? (
-            <div key={kind}>
-              <dt>{t(`sum.${kind}`, { n })}</dt>
-              <dd>{count(n)}</dd>
-            </div>
-          ) : null;
-        })}
-        {preview && (
-          <div>
-            <dt>{t("sum.unchanged", { n: preview.unchanged })}</dt>
-            <dd>{count(preview.unchanged)}</dd>
-          </div>
-        )}
-      </dl>
-      {busy && run ? (
-        <div className="progress">
-          <LinearProgress
-            variant={run.total ? "determinate" : "indeterminate"}
-            value={run.total ? (100 * run.done) / run.total : 0}
-            aria-label={t("intake.progress")}
-          />
-          <span role="status">
-            {run.done >= run.total
-              ? t("intake.writing")
-              : t("intake.compared", { n: Math.min(run.done, entries), of: entries })}
-          </span>
-          <Button onClick={onCancel}>{t("intake.cancel")}</Button>
-        </div>
-      ) : intake.status === "applied" ? (
-        <>
-          <p className="soft">{t("intake.done")}</p>
-          <Button
-            variant="contained"
-            component={Link}
-            to={`/ledger?table=${intake.tableSlug ?? ""}&intake=${intake.id}`}
-          >
-            {t("intake.showRows")}
-          </Button>
-        </>
-      ) : (
-        <>
-          <p className="soft">{t("intake.nothingYet")}</p>
-          <Button variant="outlined" onClick={onLeave} disabled={busy}>
-            {t("intake.leave")}
-          </Button>
-          <Button variant="contained" onClick={onApply} disabled={!ready || busy}>
-            {t("intake.apply", { n: entries })}
-          </Button>
-        </>
-      )}
-    </div>
   );
 }

@@ -2,7 +2,7 @@ import { Alert, Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/mat
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { loadFontsOf } from "../../theme/fonts";
-import { t } from "../../words/words";
+import { t, type WordKey } from "../../words/words";
 import type { Person } from "../session/useSession";
 import type { Intake, Options } from "./useIntake";
 
@@ -23,6 +23,34 @@ const CHARSETS = [
 ];
 const DELIMITERS = [",", ";", "\t", "|"];
 const ROLES = ["KEY", "CONTEXT", "SECTION", "NOTE", "LIMIT", "REFERENCE", "TEXT", "IGNORED"] as const;
+const FORMATS = [
+  "csv",
+  "xlsx",
+  "ods",
+  "po",
+  "mo",
+  "xliff-1.2",
+  "xliff-2",
+  "json",
+  "yaml",
+  "properties",
+  "android",
+  "tmx",
+  "tbx",
+  "ledger-json",
+];
+/** Formats that say their own character set, or have only one. */
+const SPELLED_BY_ITSELF = new Set([
+  "xlsx",
+  "ods",
+  "mo",
+  "xliff-1.2",
+  "xliff-2",
+  "android",
+  "tmx",
+  "tbx",
+  "ledger-json",
+]);
 const NEW = "";
 
 interface Props {
@@ -50,17 +78,11 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
     });
   const settles = me.coordinator || Object.values(me.levels).includes("reviewer");
 
+  const separated = reading.columns.length > 0;
+  const rowsName = separated ? "reading.firstRows" : "reading.firstEntries";
   return (
     <div className="reading" aria-busy={busy}>
-      {reading.blocked && (
-        <Alert severity="error">
-          {reading.problems
-            .filter((problem) => problem.includes("; expected "))
-            .map((problem) => (
-              <div key={problem}>{problem}</div>
-            ))}
-        </Alert>
-      )}
+      {reading.blocked && <Alert severity="error">{reading.blocked}</Alert>}
       <div className="choices">
         <TextField
           select
@@ -103,13 +125,11 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
             disabled={busy}
             onChange={(event) => choose({ source: event.target.value })}
           >
-            {[...new Set([options.source ?? "en", ...reading.columns.flatMap((column) => column.language ?? [])])].map(
-              (tag) => (
-                <MenuItem key={tag} value={tag}>
-                  {tag}
-                </MenuItem>
-              ),
-            )}
+            {[...new Set([options.source ?? "en", "en", ...reading.languages])].map((tag) => (
+              <MenuItem key={tag} value={tag}>
+                {tag}
+              </MenuItem>
+            ))}
           </TextField>
         )}
         <TextField
@@ -127,48 +147,63 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
         <TextField
           select
           size="small"
+          label={t("reading.format")}
+          value={reading.format}
+          disabled={busy}
+          onChange={(event) =>
+            choose({ format: event.target.value, columns: undefined, headerRow: undefined, delimiter: undefined })
+          }
+        >
+          {[...new Set([...FORMATS, reading.format])].map((format) => (
+            <MenuItem key={format} value={format}>
+              {t(`format.${format}` as WordKey)}
+            </MenuItem>
+          ))}
+        </TextField>
+        {reading.language !== undefined && (
+          <TagField
+            tag={reading.language}
+            label={t("reading.textsIn")}
+            busy={busy}
+            outlined
+            onTag={(language) => choose({ language })}
+          />
+        )}
+        <TextField
+          select
+          size="small"
           label={t("reading.charset")}
           value={reading.charset}
-          disabled={busy}
+          disabled={busy || SPELLED_BY_ITSELF.has(reading.format)}
           onChange={(event) => choose({ charset: event.target.value })}
         >
-          {CHARSETS.map((charset) => (
+          {[...new Set([...CHARSETS, reading.charset])].map((charset) => (
             <MenuItem key={charset} value={charset}>
               {charset}
             </MenuItem>
           ))}
         </TextField>
-        <TextField
-          select
-          size="small"
-          label={t("reading.delimiter")}
-          value={reading.delimiter}
-          disabled={busy}
-          onChange={(event) =>
-            choose({ delimiter: event.target.value, quote: reading.quote, columns: undefined, headerRow: undefined })
-          }
-        >
-          {[...new Set([...DELIMITERS, reading.delimiter])].map((delimiter) => (
-            <MenuItem key={delimiter} value={delimiter}>
-              {delimiter === "\t" ? t("reading.tab") : delimiter}
-            </MenuItem>
-          ))}
-        </TextField>
+        {reading.delimiter !== undefined && (
+          <TextField
+            select
+            size="small"
+            label={t("reading.delimiter")}
+            value={reading.delimiter}
+            disabled={busy}
+            onChange={(event) =>
+              choose({ delimiter: event.target.value, quote: reading.quote, columns: undefined, headerRow: undefined })
+            }
+          >
+            {[...new Set([...DELIMITERS, reading.delimiter])].map((delimiter) => (
+              <MenuItem key={delimiter} value={delimiter}>
+                {delimiter === "\t" ? t("reading.tab") : delimiter}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
       </div>
       <div className="checks">
-        {options.table ? (
-          <FormControlLabel
-            control={
-              <Checkbox
-                size="small"
-                checked={options.meaningChanged ?? true}
-                disabled={busy}
-                onChange={(event) => choose({ meaningChanged: event.target.checked })}
-              />
-            }
-            label={t("reading.meaning")}
-          />
-        ) : (
+        {!options.table && (
           <FormControlLabel
             control={
               <Checkbox
@@ -186,12 +221,18 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
       {options.table && reading.newLanguages.length > 0 && (
         <p className="soft">{t("reading.newLanguages", { languages: reading.newLanguages.join(", ") })}</p>
       )}
-      <h2>{t("reading.firstRows")}</h2>
-      <div className="rows" tabIndex={0} role="region" aria-label={t("reading.firstRows")}>
+      <h2>{t(rowsName)}</h2>
+      <div className="rows" tabIndex={0} role="region" aria-label={t(rowsName)}>
         <table>
           <thead>
             <tr>
-              <td />
+              {separated && <td />}
+              {!separated &&
+                reading.rows[0]?.map((heading, at) => (
+                  <th key={at} scope="col">
+                    {heading}
+                  </th>
+                ))}
               {reading.columns.map((column, at) => (
                 <th key={at} scope="col">
                   <TextField
@@ -227,22 +268,24 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
             </tr>
           </thead>
           <tbody>
-            {reading.rows.map((row, index) => (
+            {(separated ? reading.rows : reading.rows.slice(1)).map((row, index) => (
               <tr
                 key={index}
                 className={index === reading.headerRow ? "header" : index < reading.headerRow ? "above" : ""}
               >
-                <td>
-                  <input
-                    type="radio"
-                    name="header"
-                    checked={index === reading.headerRow}
-                    disabled={busy}
-                    aria-label={t("reading.headerRow", { n: index + 1 })}
-                    title={t("reading.headerRow", { n: index + 1 })}
-                    onChange={() => choose({ headerRow: index, columns: undefined })}
-                  />
-                </td>
+                {separated && (
+                  <td>
+                    <input
+                      type="radio"
+                      name="header"
+                      checked={index === reading.headerRow}
+                      disabled={busy}
+                      aria-label={t("reading.headerRow", { n: index + 1 })}
+                      title={t("reading.headerRow", { n: index + 1 })}
+                      onChange={() => choose({ headerRow: index, columns: undefined })}
+                    />
+                  </td>
+                )}
                 {row.map((cell, at) => (
                   <td key={at} dir="auto">
                     {cell}
@@ -261,20 +304,23 @@ function TagField({
   tag,
   label,
   busy,
+  outlined = false,
   onTag,
 }: {
   tag: string;
   label: string;
   busy: boolean;
+  outlined?: boolean;
   onTag: (tag: string) => void;
 }) {
   const [text, setText] = useState(tag);
   const send = () => text !== tag && text.trim() !== "" && onTag(text.trim());
   return (
     <TextField
-      variant="standard"
+      variant={outlined ? "outlined" : "standard"}
       size="small"
       className="tag"
+      label={outlined ? label : undefined}
       value={text}
       disabled={busy}
       slotProps={{ htmlInput: { "aria-label": label } }}

@@ -139,7 +139,13 @@ export function LedgerPage({ me }: { me: Person }) {
         />
       )}
       {only && (
-        <ExportDialog table={only} languages={scope.languages} open={sending} onClose={() => setSending(false)} />
+        <ExportDialog
+          table={only}
+          languages={scope.languages}
+          only={scope.only}
+          open={sending}
+          onClose={() => setSending(false)}
+        />
       )}
       <Snackbar
         open={said !== null}

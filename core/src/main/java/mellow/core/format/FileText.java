@@ -47,6 +47,11 @@ public record FileText(SortedMap<String, String> forms, Optional<FileState> stat
         return forms.isEmpty();
     }
 
+    /** Whether both say the same, whatever their states. */
+    public boolean says(FileText other) {
+        return forms.equals(other.forms);
+    }
+
     /** The form {@value Text#OTHER}, or the last there is; empty for no text. */
     public String main() {
         String other = forms.get(Text.OTHER);

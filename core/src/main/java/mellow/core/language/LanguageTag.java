@@ -91,6 +91,12 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
         return Set.copyOf(known);
     }
 
+    /** The primary language subtag (RFC 5646 §2.2.1): "pt" of "pt-BR". */
+    public String language() {
+        int dash = value.indexOf('-');
+        return dash < 0 ? value : value.substring(0, dash);
+    }
+
     @Override
     public int compareTo(LanguageTag other) {
         return value.compareTo(other.value);

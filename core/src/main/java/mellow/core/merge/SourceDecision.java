@@ -1,10 +1,11 @@
 package mellow.core.merge;
 
+import mellow.core.format.FileText;
 import org.jspecify.annotations.Nullable;
 
 /** What a file's source text means for an entry that both have. */
 public enum SourceDecision {
-    /** The same as in the record, or the file did not change it. */
+    /** The same as in the record, or the file does not say. */
     KEEP,
     /** The file rewrote it and nobody touched it here. */
     REWRITTEN,
@@ -20,13 +21,13 @@ public enum SourceDecision {
      * @param mine the entry's source now
      * @param theirs the file's source now
      */
-    public static SourceDecision decide(@Nullable String base, String mine, String theirs) {
-        if (theirs.equals(mine)) {
+    public static SourceDecision decide(@Nullable FileText base, FileText mine, FileText theirs) {
+        if (theirs.isEmpty() || theirs.says(mine)) {
             return KEEP;
         }
-        if (base == null || mine.equals(base)) {
+        if (base == null || mine.says(base)) {
             return REWRITTEN;
         }
-        return theirs.equals(base) ? EDITED_HERE : CONFLICT;
+        return theirs.says(base) ? EDITED_HERE : CONFLICT;
     }
 }

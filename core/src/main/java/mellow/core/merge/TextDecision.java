@@ -1,5 +1,6 @@
 package mellow.core.merge;
 
+import mellow.core.format.FileText;
 import org.jspecify.annotations.Nullable;
 
 /** What a file's text means for a cell, from base (the file's path when last taken in), mine (the record) and theirs (the file now). */
@@ -20,13 +21,13 @@ public enum TextDecision {
     EMPTIED;
 
     /**
-     * Decides for one text. An empty string is "no text"; values are compared exactly.
+     * Decides for one text. Forms are compared exactly; what a file says about their state does not count here.
      *
      * @param base what the file held last time, or null when it was never taken in
      * @param mine the text in force, empty for none
      * @param theirs the file's text now, empty for none
      */
-    public static TextDecision decide(@Nullable String base, String mine, String theirs) {
+    public static TextDecision decide(@Nullable FileText base, FileText mine, FileText theirs) {
         if (base == null) {
             if (theirs.isEmpty()) {
                 return NOTHING_NEW;
@@ -34,17 +35,17 @@ public enum TextDecision {
             if (mine.isEmpty()) {
                 return ADD;
             }
-            return theirs.equals(mine) ? SAME : DIFFERS;
+            return theirs.says(mine) ? SAME : DIFFERS;
         }
-        if (theirs.equals(base)) {
+        if (theirs.says(base)) {
             return NOTHING_NEW;
         }
-        if (theirs.equals(mine)) {
+        if (theirs.says(mine)) {
             return SAME;
         }
         if (theirs.isEmpty()) {
             return EMPTIED;
         }
-        return mine.equals(base) ? TAKE : CONFLICT;
+        return mine.says(base) ? TAKE : CONFLICT;
     }
 }

@@ -2,8 +2,11 @@ package mellow.core.merge;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Optional;
 import mellow.core.cell.Standing;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.format.FileState;
+import mellow.core.format.FileText;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -19,7 +22,7 @@ class DecisionTest {
         "-, T, T, SAME", "-, M, '', NOTHING_NEW", "-, '', '', NOTHING_NEW"
     })
     void decidesTexts(String base, String mine, String theirs, TextDecision decision) {
-        assertThat(TextDecision.decide(base.equals("-") ? null : base, mine, theirs))
+        assertThat(TextDecision.decide(base(base), FileText.plain(mine), FileText.plain(theirs)))
                 .isEqualTo(decision);
     }
 
@@ -34,29 +37,32 @@ class DecisionTest {
         "-, T, T, KEEP"
     })
     void decidesSources(String base, String mine, String theirs, SourceDecision decision) {
-        assertThat(SourceDecision.decide(base.equals("-") ? null : base, mine, theirs))
+        assertThat(SourceDecision.decide(base(base), FileText.plain(mine), FileText.plain(theirs)))
                 .isEqualTo(decision);
     }
 
-    @ParameterizedTest(name = "{0} over {1}, arriving {2}: {3}")
+    private static @Nullable FileText base(String base) {
+        return base.equals("-") ? null : FileText.plain(base);
+    }
+
+    @ParameterizedTest(name = "chosen {0}, the file says {1}, over {2}: {3}")
     @CsvSource({
-        "ADD, NONE, SETTLED, PUT",
-        "ADD, NONE, PENCILLED, PUT",
-        "ADD, NONE, OFFERED, OFFER",
-        "TAKE, SETTLED, SETTLED, PUT",
-        "TAKE, SETTLED, OFFERED, OFFER",
-        "TAKE, SETTLED, PENCILLED, OFFER",
-        "TAKE, PENCILLED, PENCILLED, PUT",
-        "CONFLICT, SETTLED, SETTLED, OFFER",
-        "CONFLICT, PENCILLED, SETTLED, OFFER",
-        "DIFFERS, SETTLED, SETTLED, OFFER",
-        "DIFFERS, PENCILLED, SETTLED, PUT",
-        "DIFFERS, PENCILLED, OFFERED, OFFER",
-        "SAME, SETTLED, SETTLED, KEEP",
-        "EMPTIED, SETTLED, SETTLED, KEEP",
-        "NOTHING_NEW, NONE, SETTLED, KEEP"
+        "SETTLED, , NONE, SETTLED",
+        "SETTLED, , SETTLED, SETTLED",
+        "SETTLED, SETTLED, PENCILLED, SETTLED",
+        "SETTLED, OFFERED, NONE, OFFERED",
+        "SETTLED, PENCILLED, NONE, PENCILLED",
+        "SETTLED, PENCILLED, SETTLED, OFFERED",
+        "SETTLED, UNTRANSLATED, NONE, PENCILLED",
+        "OFFERED, , PENCILLED, OFFERED",
+        "OFFERED, PENCILLED, NONE, OFFERED",
+        "OFFERED, SETTLED, NONE, OFFERED",
+        "PENCILLED, , PENCILLED, PENCILLED",
+        "PENCILLED, SETTLED, NONE, PENCILLED",
+        "PENCILLED, , SETTLED, OFFERED"
     })
-    void neverReplacesSettledTextUnasked(TextDecision decision, Standing mine, Arrival arrival, TextEffect effect) {
-        assertThat(TextEffect.of(decision, mine, arrival)).isEqualTo(effect);
+    void arrivesNoHigherThanTheFileSaysAndNoDraftReplacesWhatIsSettled(
+            Arrival chosen, @Nullable FileState stated, Standing mine, Arrival arrives) {
+        assertThat(chosen.within(Optional.ofNullable(stated)).over(mine)).isEqualTo(arrives);
     }
 }

@@ -34,8 +34,7 @@ public record TextColumns(@Nullable String text, @Nullable String forms, @Nullab
 
     /** All forms of a text that is not plain as JSON, null for a plain one. */
     public static @Nullable String forms(Text text) {
-        boolean plain = text.forms().size() == 1 && text.forms().containsKey(Text.OTHER);
-        return plain ? null : JSON.writeValueAsString(text.forms());
+        return formsOrNull(text.forms());
     }
 
     /** {@code text} without accents, null when it has none. */
@@ -55,6 +54,17 @@ public record TextColumns(@Nullable String text, @Nullable String forms, @Nullab
     /** Forms for a screen, null for a plain text. */
     public static @Nullable Map<String, String> shown(@Nullable String forms) {
         return forms == null ? null : readForms(forms);
+    }
+
+    /** All forms of a text that is not plain as JSON, null for a plain one and for none. */
+    public static @Nullable String formsOrNull(SortedMap<String, String> forms) {
+        boolean plain = forms.isEmpty() || (forms.size() == 1 && forms.containsKey(Text.OTHER));
+        return plain ? null : JSON.writeValueAsString(forms);
+    }
+
+    /** The forms that a column holds. */
+    public static SortedMap<String, String> forms(String forms) {
+        return readForms(forms);
     }
 
     private static SortedMap<String, String> readForms(String forms) {

@@ -3,7 +3,7 @@ package mellow.server.demo;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.product.ProductService;
 import org.jspecify.annotations.Nullable;

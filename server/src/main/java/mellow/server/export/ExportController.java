@@ -1,18 +1,22 @@
 package mellow.server.export;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
-import java.io.BufferedOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.util.List;
 import java.util.Map;
-import mellow.core.format.FilePatch;
+import java.util.Set;
+import mellow.core.format.FileFormat;
+import mellow.core.format.registry.Formats;
 import mellow.server.common.Refusal;
-import mellow.server.export.ExportService.Fresh;
+import mellow.server.export.ExportService.Outgoing;
+import mellow.server.export.Order.Untranslated;
 import mellow.server.language.LanguageService;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -38,30 +42,70 @@ class ExportController {
         return exports.paths(table);
     }
 
-    /** A fresh CSV file of the table, UTF-8. */
-    @GetMapping(value = "/fresh", produces = "text/csv")
+    /**
+     * Fresh files of the table; a ZIP archive when the format holds one language in a file and several are asked for.
+     *
+     * @param format the name of a format
+     * @param in the languages, all when empty
+     * @param untranslated what stands where there is no text: empty, source or fallback
+     * @param only states of which an entry has to have one in any of the languages, all entries when empty
+     * @param pattern how files are named, with {table}, {language} and {ext}
+     */
+    @GetMapping("/fresh")
     void fresh(
             @PathVariable String table,
+            @RequestParam(defaultValue = "csv") String format,
             @RequestParam(defaultValue = "") List<String> in,
+            @RequestParam(defaultValue = "empty") String untranslated,
             @RequestParam(defaultValue = "false") boolean onlySettled,
+            @RequestParam(defaultValue = "") Set<String> only,
             @RequestParam(defaultValue = "comma") String delimiter,
             @RequestParam(defaultValue = "true") boolean guard,
+            @RequestParam(defaultValue = "{table}-{language}.{ext}") String pattern,
             HttpServletResponse response)
             throws IOException {
-        Fresh choice = new Fresh(languages.parse(in), onlySettled, delimiter(delimiter), guard);
-        name(response, table + ".csv");
-        exports.writeFresh(table, choice, response.getOutputStream());
+        FileFormat known = Formats.named(format)
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "unknown-format", "There is no format “" + format + "”.", Map.of("field", "format")));
+        Order order = new Order(
+                known,
+                languages.parse(in),
+                untranslated(untranslated),
+                onlySettled,
+                only,
+                delimiter(delimiter),
+                guard,
+                pattern);
+        try (Outgoing file = exports.fresh(table, order)) {
+            send(file, response);
+        }
     }
 
-    /** A file that was taken in, with only the changed texts replaced: the same bytes when nothing changed. */
-    @GetMapping(value = "/in-place", produces = "text/csv")
-    void inPlace(@PathVariable String table, @RequestParam String file, HttpServletResponse response)
+    /** Files that were taken in, with only the changed texts replaced: the same bytes when nothing changed. Several, {@code file} given more than once, come as a ZIP archive. */
+    @GetMapping("/in-place")
+    void inPlace(
+            @PathVariable String table,
+            @RequestParam String file,
+            HttpServletRequest request,
+            HttpServletResponse response)
             throws IOException {
-        FilePatch patch = exports.inPlace(table, file);
-        name(response, file.substring(file.lastIndexOf('/') + 1));
-        try (OutputStream out = new BufferedOutputStream(response.getOutputStream())) {
-            patch.writeTo(out);
+        // As a list, a name with a comma would be taken apart.
+        try (Outgoing written = exports.inPlace(table, List.of(request.getParameterValues("file")))) {
+            send(written, response);
         }
+    }
+
+    private static Untranslated untranslated(String word) {
+        return switch (word) {
+            case "empty" -> Untranslated.EMPTY;
+            case "source" -> Untranslated.SOURCE;
+            case "fallback" -> Untranslated.FALLBACK;
+            default ->
+                throw Refusal.unacceptable(
+                        "unknown-untranslated",
+                        "What is untranslated can be empty, source or fallback.",
+                        Map.of("field", "untranslated"));
+        };
     }
 
     private static char delimiter(String word) {
@@ -77,8 +121,10 @@ class ExportController {
         };
     }
 
-    private static void name(HttpServletResponse response, String name) {
-        response.setContentType("text/csv");
+    private static void send(Outgoing file, HttpServletResponse response) throws IOException {
+        String name = file.name().substring(file.name().lastIndexOf('/') + 1);
+        response.setContentType(type(name));
+        response.setContentLengthLong(Files.size(file.content()));
         response.setHeader(
                 HttpHeaders.CONTENT_DISPOSITION,
                 ContentDisposition.attachment()
@@ -86,5 +132,15 @@ class ExportController {
                         .build()
                         .toString());
         response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
+        Files.copy(file.content(), response.getOutputStream());
+    }
+
+    private static String type(String name) {
+        return switch (name.substring(name.lastIndexOf('.') + 1)) {
+            case "csv" -> "text/csv";
+            case "zip" -> "application/zip";
+            case "json" -> "application/json";
+            default -> MediaType.APPLICATION_OCTET_STREAM_VALUE;
+        };
     }
 }

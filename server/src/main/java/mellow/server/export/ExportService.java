@@ -1,35 +1,43 @@
 package mellow.server.export;
 
+import java.io.BufferedOutputStream;
 import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
-import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import mellow.core.cell.Standing;
-import mellow.core.format.EntryId;
+import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
+import mellow.core.format.FileReading;
+import mellow.core.format.FileState;
+import mellow.core.format.FileText;
+import mellow.core.format.PlainForms;
 import mellow.core.format.csv.CsvDialect;
-import mellow.core.format.csv.CsvReading;
 import mellow.core.format.csv.CsvWriter;
-import mellow.core.format.sheet.Column;
-import mellow.core.format.sheet.Column.Role;
+import mellow.core.format.sheet.RowEntries;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.RecordCell;
+import mellow.core.merge.RecordEntry;
 import mellow.server.common.Refusal;
+import mellow.server.export.Order.Untranslated;
 import mellow.server.intake.MasterFiles;
-import mellow.server.record.RecordCell;
-import mellow.server.record.RecordEntry;
 import mellow.server.record.RecordReader;
+import mellow.server.sheet.SheetService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -39,13 +47,6 @@ import org.springframework.transaction.annotation.Transactional;
 class ExportService {
 
     private static final long NOBODY = 0;
-    private static final String USED =
-            """
-            select bool_or(context <> '') context, bool_or(section <> '') section, bool_or(note <> '') note, bool_or(max_length > 0) max_length,
-                   bool_or(reference <> '') reference
-            from entry where table_id = :table and removed_at is null
-            """;
-
     private static final String ADDED_SINCE =
             """
             select s.entry_id from entry_story s
@@ -57,13 +58,29 @@ class ExportService {
     private final TableService tables;
     private final RecordReader records;
     private final MasterFiles masters;
+    private final SheetService sheet;
     private final JdbcClient jdbc;
 
-    ExportService(TableService tables, RecordReader records, MasterFiles masters, JdbcClient jdbc) {
+    ExportService(TableService tables, RecordReader records, MasterFiles masters, SheetService sheet, JdbcClient jdbc) {
         this.tables = tables;
         this.records = records;
         this.masters = masters;
+        this.sheet = sheet;
         this.jdbc = jdbc;
+    }
+
+    /**
+     * A file on its way out, written whole: what goes wrong is told before its first byte is sent.
+     *
+     * @param name its name
+     * @param content where it lies; {@link #close} removes it
+     */
+    record Outgoing(String name, Path content) implements AutoCloseable {
+
+        @Override
+        public void close() throws IOException {
+            Files.deleteIfExists(content);
+        }
     }
 
     /** The files that {@code slug} came from and can be written in place, the largest first. */
@@ -72,90 +89,94 @@ class ExportService {
         return masters.paths(tables.find(slug).id());
     }
 
-    /**
-     * What a fresh file holds.
-     *
-     * @param languages the languages to write, in order; all of the table when empty
-     * @param onlySettled leave pencilled texts out
-     * @param delimiter between cells
-     * @param guard keep spreadsheet programs from running texts as formulas
-     */
-    record Fresh(List<LanguageTag> languages, boolean onlySettled, char delimiter, boolean guard) {}
-
-    /** Writes a fresh UTF-8 file with a byte-order mark, which spreadsheet programs need to see that it is UTF-8. */
+    /** Writes fresh files: one, or a ZIP archive of them when the format holds one language in a file and there are several. */
     @Transactional(readOnly = true)
-    public void writeFresh(String slug, Fresh choice, OutputStream out) throws IOException {
+    Outgoing fresh(String slug, Order order) throws IOException {
         TableInfo table = tables.find(slug);
-        List<LanguageTag> targets = choice.languages().isEmpty()
+        List<LanguageTag> targets = order.languages().isEmpty()
                 ? table.languages().stream().map(Kept::tag).toList()
-                : choice.languages();
+                : order.languages();
         for (LanguageTag tag : targets) {
-            table.language(tag)
-                    .orElseThrow(() -> Refusal.unacceptable(
-                            "language-not-kept", "The table " + table.name() + " is not kept in " + tag + "."));
-        }
-        try (Writer writer = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8))) {
-            writer.write('\uFEFF');
-            CsvWriter csv = new CsvWriter(
-                    writer, new CsvDialect(choice.delimiter(), '"'), columns(table, targets), choice.guard());
-            csv.header();
-            records.read(table.id(), NOBODY, entry -> {
-                List<String> texts = new ArrayList<>(targets.size() + 1);
-                texts.add(entry.source());
-                for (LanguageTag tag : targets) {
-                    texts.add(inForce(entry.cells().getOrDefault(tag, RecordCell.NONE), choice.onlySettled()));
-                }
-                try {
-                    csv.entry(fileEntry(entry, texts));
-                } catch (IOException gone) {
-                    throw new UncheckedIOException(gone);
-                }
-            });
-        }
-    }
-
-    private List<Column> columns(TableInfo table, List<LanguageTag> targets) {
-        List<Column> columns = new ArrayList<>();
-        columns.add(Column.of(Role.KEY.heading(), Role.KEY));
-        jdbc.sql(USED).param("table", table.id()).query(row -> {
-            for (Role role : List.of(Role.CONTEXT, Role.SECTION, Role.NOTE, Role.LIMIT, Role.REFERENCE)) {
-                String used = role == Role.LIMIT ? "max_length" : role.heading().toLowerCase(java.util.Locale.ROOT);
-                if (row.getBoolean(used)) {
-                    columns.add(Column.of(role.heading(), role));
-                }
+            if (!tag.equals(table.source())) {
+                table.language(tag)
+                        .orElseThrow(() -> Refusal.unacceptable(
+                                "language-not-kept", "The table " + table.name() + " is not kept in " + tag + "."));
             }
+        }
+        @Nullable Set<Long> chosen = order.only().isEmpty() ? null : sheet.entries(slug, targets, order.only());
+        if (!order.apart()) {
+            Fresh fresh = new Fresh(table, targets, order, chosen);
+            return written(name(order, slug, ""), out -> fresh.writeTo(out));
+        }
+        if (targets.size() == 1) {
+            Fresh fresh = new Fresh(table, targets, order, chosen);
+            return written(name(order, slug, targets.get(0).value()), out -> fresh.writeTo(out));
+        }
+        return written(slug + ".zip", out -> {
+            ZipOutputStream zip = new ZipOutputStream(out);
+            for (LanguageTag tag : targets) {
+                zip.putNextEntry(new ZipEntry(name(order, slug, tag.value())));
+                new Fresh(table, List.of(tag), order, chosen).writeTo(zip);
+                zip.closeEntry();
+            }
+            zip.finish();
         });
-        columns.add(Column.text(table.source().value(), table.source()));
-        targets.forEach(tag -> columns.add(Column.text(tag.value(), tag)));
-        return columns;
     }
 
-    private static FileEntry fileEntry(RecordEntry entry, List<String> texts) {
-        return FileEntry.of(entry.entryId().key())
-                .context(entry.entryId().context())
-                .note(entry.note())
-                .reference(entry.reference())
-                .section(entry.section())
-                .maxLength(entry.maxLength())
-                .plain(texts)
-                .build();
+    private static String name(Order order, String slug, String language) {
+        String name = order.pattern()
+                .replace("{table}", slug)
+                .replace("{language}", language)
+                .replace("{ext}", order.ending());
+        boolean several = order.pattern().contains("{language}") || language.isEmpty();
+        String safe = name.replaceAll("[\\\\:*?\"<>|\\x00-\\x1f]", "-").replaceAll("(^|/)\\.\\.?(?=/|$)", "$1-");
+        return (several ? safe : language + "/" + safe).replaceAll("^/+", "").replaceAll("[-_.]+(\\.[a-z.]+)$", "$1");
     }
 
-    private static String inForce(RecordCell cell, boolean onlySettled) {
-        return onlySettled && cell.standing() != Standing.SETTLED ? "" : cell.text();
+    @FunctionalInterface
+    private interface Writing {
+        void to(OutputStream out) throws IOException;
+    }
+
+    private static Outgoing written(String name, Writing writing) throws IOException {
+        Path content = Files.createTempFile("mellow-", ".out");
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(content))) {
+            writing.to(out);
+        } catch (IOException | RuntimeException failed) {
+            Files.deleteIfExists(content);
+            throw failed;
+        }
+        return new Outgoing(name, content);
     }
 
     /**
-     * Prepares the file {@code path} that was taken into the table, with the texts that are in force now in place of those that changed since. Rows that the
-     * table does not have stay as they are; entries that came later follow their neighbour, unless the file covers
-     * only a part of the table.
+     * Prepares the files {@code paths} that were taken into the table, with the texts that are in force now in place of those that changed since.
      *
+     * @return the file, or a ZIP archive when there are several
      * @throws mellow.core.format.UnwritableTextException when a changed text has a character that the file's character set cannot spell
      */
     @Transactional(readOnly = true)
-    public FilePatch inPlace(String slug, String path) {
+    Outgoing inPlace(String slug, List<String> paths) throws IOException {
         TableInfo table = tables.find(slug);
-        CsvReading file = masters.read(table.id(), path)
+        if (paths.size() == 1) {
+            String path = paths.get(0);
+            FilePatch patch = patch(table, path);
+            return written(path.substring(path.lastIndexOf('/') + 1), patch::writeTo);
+        }
+        return written(slug + ".zip", out -> {
+            ZipOutputStream zip = new ZipOutputStream(out);
+            for (String path : paths) {
+                FilePatch patch = patch(table, path);
+                zip.putNextEntry(new ZipEntry(path.replaceAll("^/+", "")));
+                patch.writeTo(zip);
+                zip.closeEntry();
+            }
+            zip.finish();
+        });
+    }
+
+    private FilePatch patch(TableInfo table, String path) {
+        FileReading file = masters.reading(table, path)
                 .orElseThrow(() -> Refusal.notFound(
                         "no-such-file",
                         "The file \u201c" + path + "\u201d was never taken into " + table.name() + "."));
@@ -164,75 +185,99 @@ class ExportService {
                 .param("path", path)
                 .query(Long.class)
                 .list());
-        Patching patching = new Patching(file, table.source(), newer);
+        InPlace patching = new InPlace(file, table.source(), newer);
         records.read(table.id(), NOBODY, patching::entry);
         return patching.finish();
     }
 
-    /** Compares the record with a file and collects the differences, entry by entry. */
-    private static final class Patching {
-        private final CsvReading file;
-        private final LanguageTag source;
-        private final FilePatch patch;
-        private final Map<EntryId, Integer> index = new HashMap<>();
-        private final Set<Long> newer;
-        private final List<Insertion> insertions = new ArrayList<>();
-        private boolean covers = true;
-        private int last = -1;
+    /** One fresh file. */
+    private final class Fresh {
+        private final TableInfo table;
+        private final List<LanguageTag> languages = new ArrayList<>();
+        private final Order order;
+        private final @Nullable Set<Long> chosen;
 
-        /** An entry for the file, after the file's entry of that index. */
-        private record Insertion(int after, FileEntry entry) {}
-
-        /** {@code newer}: the entries that came into the table after the file did. */
-        Patching(CsvReading file, LanguageTag source, Set<Long> newer) {
-            this.file = file;
-            this.source = source;
-            this.newer = newer;
-            this.patch = file.patch();
-            for (int i = 0; i < file.size(); i++) {
-                index.put(file.id(i), i);
-            }
+        Fresh(TableInfo table, List<LanguageTag> targets, Order order, @Nullable Set<Long> chosen) {
+            this.table = table;
+            this.order = order;
+            this.chosen = chosen;
+            languages.add(table.source());
+            targets.stream().filter(tag -> !tag.equals(table.source())).forEach(languages::add);
         }
 
-        void entry(RecordEntry entry) {
-            Integer found = index.get(entry.entryId());
-            if (found == null) {
-                if (newer.contains(entry.id())) {
-                    List<String> texts = file.languages().stream()
-                            .map(tag -> text(entry, tag, ""))
-                            .toList();
-                    insertions.add(new Insertion(last, fileEntry(entry, texts)));
-                } else {
-                    covers = false;
+        void writeTo(OutputStream out) throws IOException {
+            List<FileEntry> entries = new ArrayList<>();
+            records.read(table.id(), NOBODY, entry -> {
+                if (chosen == null || chosen.contains(entry.id())) {
+                    entries.add(entry(entry));
                 }
-                return;
+            });
+            EntryList list = EntryList.of(Optional.of(table.source()), languages, entries);
+            if (order.format().name().equals("csv")) {
+                separated(PlainForms.of(list), out);
+            } else {
+                order.format().write(list, out);
             }
-            last = found;
-            FileEntry then = file.entry(found);
-            for (int i = 0; i < then.texts().size(); i++) {
-                String now = text(entry, file.languages().get(i), then.text(i));
-                if (!now.equals(then.text(i))) {
-                    patch.set(found, i, now);
+        }
+
+        /** With a byte-order mark, which spreadsheet programs need to see that it is UTF-8. */
+        private void separated(EntryList list, OutputStream out) throws IOException {
+            Writer writer = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+            writer.write('\uFEFF');
+            CsvWriter csv = new CsvWriter(
+                    writer, new CsvDialect(order.delimiter(), '"'), RowEntries.columnsFor(list), order.guard());
+            csv.header();
+            for (int i = 0; i < list.size(); i++) {
+                csv.entry(list.entry(i));
+            }
+            writer.flush();
+        }
+
+        private FileEntry entry(RecordEntry entry) {
+            List<FileText> texts = new ArrayList<>(languages.size());
+            texts.add(entry.source());
+            for (LanguageTag tag : languages.subList(1, languages.size())) {
+                texts.add(text(entry, tag));
+            }
+            return described(entry).texts(texts).build();
+        }
+
+        private FileText text(RecordEntry entry, LanguageTag tag) {
+            FileText own = inForce(entry.cell(tag));
+            if (!own.isEmpty() || order.untranslated() == Untranslated.EMPTY) {
+                return own;
+            }
+            if (order.untranslated() == Untranslated.FALLBACK) {
+                for (Kept kept : table.languages()) {
+                    FileText near = inForce(entry.cell(kept.tag()));
+                    if (kept.tag().language().equals(tag.language()) && !near.isEmpty()) {
+                        return near;
+                    }
                 }
             }
+            return entry.source().in(FileState.UNTRANSLATED);
         }
 
-        /** A file that left out entries of the table when it came covers a part of it by intention, and gets no others. */
-        FilePatch finish() {
-            if (covers) {
-                insertions.forEach(insertion -> patch.insert(insertion.after(), insertion.entry()));
-            }
-            return patch;
+        private FileText inForce(RecordCell cell) {
+            boolean out = cell.text().isEmpty() || (order.onlySettled() && cell.standing() != Standing.SETTLED);
+            return out
+                    ? FileText.NONE
+                    : cell.text()
+                            .in(
+                                    cell.standing() == Standing.SETTLED && !cell.stale()
+                                            ? FileState.SETTLED
+                                            : FileState.PENCILLED);
         }
+    }
 
-        /** A cell that holds only offers says nothing about what the file should hold: the file's text stays. */
-        private String text(RecordEntry entry, LanguageTag tag, String inFile) {
-            if (tag.equals(source)) {
-                return entry.source();
-            }
-            RecordCell cell = entry.cells().getOrDefault(tag, RecordCell.NONE);
-            boolean onlyOffers = cell.text().isEmpty() && cell.openOffers() > 0;
-            return onlyOffers ? inFile : cell.text();
-        }
+    static FileEntry.Builder described(RecordEntry entry) {
+        return FileEntry.of(entry.entryId().key())
+                .context(entry.entryId().context())
+                .shape(entry.shape())
+                .note(entry.note())
+                .reference(entry.reference())
+                .section(entry.section())
+                .maxLength(entry.maxLength())
+                .translatable(entry.translatable());
     }
 }

@@ -6,20 +6,24 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
+import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.SourceDecision;
-import mellow.core.merge.TextEffect;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
+import mellow.core.merge.Change;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
+import mellow.core.merge.Comparison;
+import mellow.core.merge.RecordCell;
+import mellow.core.merge.RecordEntry;
 import mellow.core.text.WordCount;
 import mellow.server.common.CopyFile;
 import mellow.server.common.TextColumns;
-import mellow.server.intake.Comparison.Arriving;
-import mellow.server.record.RecordCell;
-import mellow.server.record.RecordEntry;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,15 +34,34 @@ final class Applier implements Comparison.Listener, AutoCloseable {
 
     private static final String STAGE =
             """
-            create temporary table staged_source (entry_id bigint, source text, source_folded text, words int) on commit drop;
+            create temporary table staged_source (entry_id bigint, source text, source_forms text, source_folded text, words int, meaning boolean) on commit drop;
             create temporary table staged_description (entry_id bigint, note text, note_folded text, reference text, section text, max_length int) on commit drop;
-            create temporary table staged_text (entry_id bigint, language_id smallint, text text, folded text, standing smallint, state smallint, based_on int) on commit drop;
+            create temporary table staged_place (entry_id bigint, key text, context text, removed boolean) on commit drop;
+            create temporary table staged_text (entry_id bigint, language_id smallint, text text, forms text, folded text, standing smallint, state smallint, based_on int) on commit drop;
             create temporary table staged_offer (entry_id bigint, language_id smallint, based_on int) on commit drop
             """;
+    private static final String KEEP_CELLS =
+            """
+            insert into intake_cell_was (intake_id, entry_id, language_id, text, forms, folded, standing, based_on, text_at, version)
+            select ?, c.entry_id, c.language_id, c.text, c.forms, c.folded, c.standing, c.based_on, c.text_at, c.version
+            from (select entry_id, language_id from staged_text union all select entry_id, language_id from staged_offer) s
+            join cell c on c.entry_id = s.entry_id and c.language_id = s.language_id
+            """;
+    private static final String KEEP_ENTRIES =
+            """
+            insert into intake_entry_was (intake_id, entry_id, key, context, source, source_forms, source_folded, note, note_folded, reference, section, max_length,
+                words, source_revision, meaning_revision, removed_at, version_after)
+            select ?, e.id, e.key, e.context, e.source, e.source_forms, e.source_folded, e.note, e.note_folded, e.reference, e.section, e.max_length,
+                e.words, e.source_revision, e.meaning_revision, e.removed_at, 0
+            from (select entry_id from staged_source union select entry_id from staged_description union select entry_id from staged_place) s
+            join entry e on e.id = s.entry_id
+            """;
+    private static final String NOTE_VERSIONS =
+            "update intake_entry_was w set version_after = e.version from entry e where w.intake_id = ? and e.id = w.entry_id";
     private static final String REWRITE =
             """
-            update entry e set source = s.source, source_folded = s.source_folded, words = s.words, source_revision = e.source_revision + 1,
-                meaning_revision = case when ? then e.source_revision + 1 else e.meaning_revision end, version = e.version + 1, changed_at = ?
+            update entry e set source = s.source, source_forms = s.source_forms, source_folded = s.source_folded, words = s.words, source_revision = e.source_revision + 1,
+                meaning_revision = case when s.meaning then e.source_revision + 1 else e.meaning_revision end, version = e.version + 1, changed_at = ?
             from staged_source s where e.id = s.entry_id
             """;
     private static final String GO_STALE =
@@ -52,9 +75,14 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             update entry e set note = s.note, note_folded = s.note_folded, reference = s.reference, section = s.section, max_length = s.max_length, version = e.version + 1, changed_at = ?
             from staged_description s where e.id = s.entry_id
             """;
+    private static final String PLACE =
+            """
+            update entry e set key = s.key, context = s.context, removed_at = case when s.removed then ?::timestamptz end, version = e.version + 1, changed_at = ?
+            from staged_place s where e.id = s.entry_id
+            """;
     private static final String PUT =
             """
-            update cell c set text = s.text, forms = null, folded = s.folded, standing = s.standing, state = s.state, based_on = s.based_on, text_at = c.version + 1, version = c.version + 1,
+            update cell c set text = s.text, forms = s.forms, folded = s.folded, standing = s.standing, state = s.state, based_on = s.based_on, text_at = c.version + 1, version = c.version + 1,
                 origin = 'file', author_id = ?, changed_at = ?
             from staged_text s where c.entry_id = s.entry_id and c.language_id = s.language_id
             """;
@@ -75,40 +103,38 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private static final int INDEXED_AT_ONCE = 1_000;
 
     private final Connection connection;
-    private final long table;
-    private final long intake;
-    private final long person;
-    private final Instant at;
-    private final boolean meaningMoves;
-    private final boolean coordinator;
-    private final Map<LanguageTag, Arrival> arrivals;
+    private final Order order;
     private final Map<LanguageTag, Short> numbers;
     private final Positions positions;
     private final boolean many;
 
     private final CopyFile entries = new CopyFile(
-            "entry (id, table_id, position, key, context, source, source_folded, note, note_folded, reference, section, max_length, words, changed_at, unindexed)");
+            "entry (id, table_id, position, key, context, shape, source, source_forms, source_folded, note, note_folded, reference, section, max_length, translatable, words, changed_at, unindexed)");
     private final CopyFile cells = new CopyFile(
-            "cell (entry_id, language_id, text, folded, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers, unindexed)");
-    private final CopyFile offers =
-            new CopyFile("offer (entry_id, language_id, author_id, text, based_on, opened_at, offered_time)");
+            "cell (entry_id, language_id, text, forms, folded, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers, unindexed)");
+    private final CopyFile cellsWere =
+            new CopyFile("intake_cell_was (intake_id, entry_id, language_id, standing, based_on, text_at, version)");
+    private final CopyFile offers = new CopyFile(
+            "offer (entry_id, language_id, author_id, text, forms, based_on, opened_at, offered_time, intake_id)");
     private final CopyFile story = new CopyFile(
-            "cell_story (entry_id, language_id, at, person_id, what, origin, before, after, standing, based_on, intake_id)");
+            "cell_story (entry_id, language_id, at, person_id, what, origin, before, before_forms, after, after_forms, standing, based_on, intake_id)");
     private final CopyFile entryStory =
             new CopyFile("entry_story (entry_id, at, person_id, what, before, after, revision, intake_id)");
-    private final CopyFile touched = new CopyFile("intake_entry (intake_id, entry_id)");
-    private final CopyFile sources = new CopyFile("staged_source (entry_id, source, source_folded, words)");
+    private final CopyFile touched = new CopyFile("intake_entry (intake_id, entry_id, added)");
+    private final CopyFile sources =
+            new CopyFile("staged_source (entry_id, source, source_forms, source_folded, words, meaning)");
     private final CopyFile descriptions =
             new CopyFile("staged_description (entry_id, note, note_folded, reference, section, max_length)");
+    private final CopyFile places = new CopyFile("staged_place (entry_id, key, context, removed)");
     private final CopyFile texts =
-            new CopyFile("staged_text (entry_id, language_id, text, folded, standing, state, based_on)");
+            new CopyFile("staged_text (entry_id, language_id, text, forms, folded, standing, state, based_on)");
     private final CopyFile offered = new CopyFile("staged_offer (entry_id, language_id, based_on)");
-    private final Describing describing;
 
     private long[] newIds = new long[0];
     private int nextNew;
     private long lastTouched = -1;
-    private long lastRewritten = -1;
+    private long added;
+    private @Nullable Change rewriting;
 
     /** Which descriptions the file has; the others stay as they are. */
     record Describing(boolean note, boolean reference, boolean section, boolean limit) {}
@@ -119,25 +145,12 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             long intake,
             long person,
             Instant at,
-            boolean meaningMoves,
-            boolean coordinator,
-            Describing describing) {}
+            Describing describing,
+            Map<EntryId, Long> removedBefore) {}
 
-    Applier(
-            Connection connection,
-            Order order,
-            Map<LanguageTag, Arrival> arrivals,
-            Map<LanguageTag, Short> numbers,
-            int fileEntries) {
+    Applier(Connection connection, Order order, Map<LanguageTag, Short> numbers, int fileEntries) {
         this.connection = connection;
-        this.table = order.table();
-        this.intake = order.intake();
-        this.person = order.person();
-        this.at = order.at();
-        this.meaningMoves = order.meaningMoves();
-        this.coordinator = order.coordinator();
-        this.describing = order.describing();
-        this.arrivals = arrivals;
+        this.order = order;
         this.numbers = numbers;
         this.positions = new Positions(fileEntries);
         this.many = fileEntries > INDEXED_AT_ONCE;
@@ -158,63 +171,127 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     }
 
     @Override
-    public void added(int index, FileEntry entry, String source, List<Arriving> arriving) {
-        if (!coordinator) {
-            return;
-        }
-        long id = newIds[nextNew++];
-        entries.add(
-                id,
-                table,
-                positions.place(index),
-                entry.key(),
-                entry.context(),
-                source,
-                TextColumns.foldedOrNull(source),
-                entry.note(),
-                TextColumns.foldedOrNull(entry.note()),
-                entry.reference(),
-                entry.section(),
-                entry.maxLength(),
-                WordCount.of(source),
-                at,
-                many);
-        entryStory.add(id, at, person, "added", null, source, 1, intake);
-        touched.add(intake, id);
-        for (Arriving text : arriving) {
-            insert(id, text, 1, CellState.of(text.effect() == TextEffect.OFFER, false, standing(text), 1, 1));
-        }
-    }
-
-    @Override
     public void met(int index, RecordEntry entry) {
         positions.taken(entry.position());
         positions.met(index, entry.position());
     }
 
     @Override
-    public void rewritten(RecordEntry entry, String source, boolean conflict) {
-        if (!coordinator) {
-            return;
+    public void alone(RecordEntry entry) {
+        positions.taken(entry.position());
+    }
+
+    @Override
+    public void change(Change change) {
+        RecordEntry entry = change.entry();
+        FileEntry file = change.file();
+        if (change.language() != null) {
+            text(change);
+        } else if (entry == null) {
+            onlyInFile(change, java.util.Objects.requireNonNull(file));
+        } else {
+            ofEntry(change, entry);
         }
+    }
+
+    private void onlyInFile(Change change, FileEntry file) {
+        if (change.kind() == ChangeKind.NEW_ENTRIES && change.choice() == Choice.TAKE) {
+            add(change, file);
+        } else if (change.choice() == Choice.PUT_BACK) {
+            long id = java.util.Objects.requireNonNull(order.removedBefore().get(change.id()));
+            places.add(id, change.id().key(), change.id().context(), false);
+            touched.add(order.intake(), id, false);
+            entryStory.add(
+                    id,
+                    order.at(),
+                    order.person(),
+                    "put_back",
+                    null,
+                    change.after().main(),
+                    1,
+                    order.intake());
+        }
+    }
+
+    private void ofEntry(Change change, RecordEntry entry) {
+        switch (change.choice()) {
+            case CHANGED, FIX -> rewrite(change, entry);
+            case TAKE -> describe(entry, java.util.Objects.requireNonNull(change.file()));
+            case RENAME -> {
+                touch(entry);
+                places.add(entry.id(), change.id().key(), change.id().context(), false);
+                tell(entry, "renamed", entry.entryId().key(), change.id().key());
+            }
+            case BOTH -> add(change, java.util.Objects.requireNonNull(change.file()));
+            case REPLACE -> {
+                remove(entry);
+                add(change, java.util.Objects.requireNonNull(change.file()));
+            }
+            case REMOVE -> remove(entry);
+            default -> {
+                // Kept: nothing to do, and the report lists the difference.
+            }
+        }
+    }
+
+    private void add(Change change, FileEntry entry) {
+        long id = newIds[nextNew++];
+        String source = change.after().main();
+        entries.add(
+                id,
+                order.table(),
+                positions.place(change.index()),
+                entry.key(),
+                entry.context(),
+                entry.shape().word(),
+                source,
+                TextColumns.formsOrNull(change.after().forms()),
+                TextColumns.foldedOrNull(source),
+                entry.note(),
+                TextColumns.foldedOrNull(entry.note()),
+                entry.reference(),
+                entry.section(),
+                entry.maxLength(),
+                entry.translatable(),
+                WordCount.of(source),
+                order.at(),
+                many);
+        entryStory.add(id, order.at(), order.person(), "added", null, source, 1, order.intake());
+        touched.add(order.intake(), id, true);
+        added = id;
+    }
+
+    private void remove(RecordEntry entry) {
         touch(entry);
-        lastRewritten = entry.id();
-        sources.add(entry.id(), source, TextColumns.foldedOrNull(source), WordCount.of(source));
+        places.add(entry.id(), entry.entryId().key(), entry.entryId().context(), true);
+        tell(entry, "removed", entry.source().main(), null);
+    }
+
+    private void rewrite(Change change, RecordEntry entry) {
+        touch(entry);
+        rewriting = change;
+        String source = change.after().main();
+        sources.add(
+                entry.id(),
+                source,
+                TextColumns.formsOrNull(change.after().forms()),
+                TextColumns.foldedOrNull(source),
+                WordCount.of(source),
+                change.choice() == Choice.CHANGED);
         entryStory.add(
-                entry.id(), at, person, "source_rewritten", entry.source(), source, entry.revision() + 1, intake);
+                entry.id(),
+                order.at(),
+                order.person(),
+                "source_rewritten",
+                entry.source().main(),
+                source,
+                entry.revision() + 1,
+                order.intake());
     }
 
-    @Override
-    public void sourceKept(RecordEntry entry, String source, SourceDecision decision) {
-        // Nothing to do: the record's source stays, and the report lists the difference.
-    }
-
-    @Override
-    public void described(RecordEntry entry, FileEntry now) {
-        if (!coordinator) {
-            return;
-        }
+    private void describe(RecordEntry entry, FileEntry now) {
         touch(entry);
+        Describing describing = order.describing();
         String note = describing.note() ? now.note() : entry.note();
         descriptions.add(
                 entry.id(),
@@ -223,121 +300,138 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 describing.reference() ? now.reference() : entry.reference(),
                 describing.section() ? now.section() : entry.section(),
                 describing.limit() ? now.maxLength() : entry.maxLength());
-        entryStory.add(entry.id(), at, person, "described", entry.note(), now.note(), entry.revision(), intake);
+        tell(entry, "described", entry.note(), now.note());
     }
 
-    @Override
-    public void text(RecordEntry entry, Arriving text, RecordCell mine) {
-        touch(entry);
-        boolean rewritten = entry.id() == lastRewritten;
-        int revision = entry.revision() + (rewritten ? 1 : 0);
-        int basedOn = text.forNewSource() ? revision : Math.max(1, revision - 1);
-        int meaning = rewritten && meaningMoves ? revision : entry.meaningRevision();
-        boolean offer = text.effect() == TextEffect.OFFER;
-        CellState state = CellState.of(offer || mine.openOffers() > 0, false, standing(text), basedOn, meaning);
-        if (mine.version() == 0) {
-            insert(entry.id(), text, basedOn, state);
+    private void tell(RecordEntry entry, String what, @Nullable String before, @Nullable String after) {
+        entryStory.add(entry.id(), order.at(), order.person(), what, before, after, entry.revision(), order.intake());
+    }
+
+    private void text(Change change) {
+        Arrival arrives = change.arrives();
+        boolean clears = change.choice() == Choice.CLEAR;
+        if (arrives == null && !clears) {
             return;
         }
-        short language = number(text.tag());
-        if (offer) {
+        LanguageTag tag = java.util.Objects.requireNonNull(change.language());
+        short language = java.util.Objects.requireNonNull(numbers.get(tag), "language without a number");
+        RecordEntry entry = change.entry();
+        if (entry == null) {
+            CellState state = CellState.of(arrives == Arrival.OFFERED, false, standing(arrives), 1, 1);
+            insert(added, language, change, java.util.Objects.requireNonNull(arrives), 1, state);
+            return;
+        }
+        touch(entry);
+        RecordCell mine = entry.cell(tag);
+        boolean rewritten = rewriting != null && rewriting.entry() == entry;
+        int revision = entry.revision() + (rewritten ? 1 : 0);
+        int basedOn = change.current() ? revision : Math.max(1, revision - 1);
+        int meaning = rewritten && rewriting.choice() == Choice.CHANGED ? revision : entry.meaningRevision();
+        if (clears) {
+            texts.add(entry.id(), language, null, null, null, 0, cleared(mine).ordinal(), 0);
+            tell(entry.id(), language, "cleared", change.before(), FileText.NONE, Standing.NONE, 0);
+            return;
+        }
+        boolean offer = arrives == Arrival.OFFERED;
+        CellState state = CellState.of(offer || mine.openOffers() > 0, false, standing(arrives), basedOn, meaning);
+        if (mine.version() == 0) {
+            cellsWere.add(order.intake(), entry.id(), language, 0, 0, 0, 0);
+            insert(entry.id(), language, change, java.util.Objects.requireNonNull(arrives), basedOn, state);
+        } else if (offer) {
             offered.add(entry.id(), language, basedOn);
-            offers.add(entry.id(), language, person, text.text(), basedOn, mine.version() + 1, at);
-            tell(entry.id(), language, "offered", mine.text(), text.text(), mine.standing(), basedOn);
+            open(entry.id(), language, change.after(), basedOn, mine.version() + 1);
+            tell(entry.id(), language, "offered", mine.text(), change.after(), mine.standing(), basedOn);
         } else {
-            texts.add(
-                    entry.id(),
-                    language,
-                    text.text(),
-                    TextColumns.foldedOrNull(text.text()),
-                    standing(text).ordinal(),
-                    state.ordinal(),
-                    basedOn);
-            tell(entry.id(), language, word(standing(text)), mine.text(), text.text(), standing(text), basedOn);
+            put(entry.id(), language, change.after(), standing(arrives), state, basedOn);
+            tell(entry.id(), language, word(arrives), mine.text(), change.after(), standing(arrives), basedOn);
         }
     }
 
-    @Override
-    public void shaped(RecordEntry entry, String theirs) {
-        // Nothing to do: the entry stays, and the report lists it.
+    private static CellState cleared(RecordCell mine) {
+        return CellState.of(mine.openOffers() > 0, false, Standing.NONE, 0, 0);
     }
 
-    @Override
-    public void emptied(RecordEntry entry, LanguageTag language, RecordCell mine) {
-        // Nothing to do: an empty cell in a file removes no text, and the report lists it.
+    private void put(long entry, short language, FileText text, Standing standing, CellState state, int basedOn) {
+        texts.add(
+                entry,
+                language,
+                text.main(),
+                TextColumns.formsOrNull(text.forms()),
+                TextColumns.foldedOrNull(text.main()),
+                standing.ordinal(),
+                state.ordinal(),
+                basedOn);
     }
 
-    @Override
-    public void gone(RecordEntry entry, boolean known) {
-        positions.taken(entry.position());
+    private void open(long entry, short language, FileText text, int basedOn, int at) {
+        offers.add(
+                entry,
+                language,
+                order.person(),
+                text.main(),
+                TextColumns.formsOrNull(text.forms()),
+                basedOn,
+                at,
+                order.at(),
+                order.intake());
     }
 
-    @Override
-    public void sourceless(FileEntry entry) {
-        // Nothing to do: an entry without source cannot be made, and the report lists it.
-    }
-
-    private void insert(long entry, Arriving text, int basedOn, CellState state) {
-        short language = number(text.tag());
-        boolean offer = text.effect() == TextEffect.OFFER;
-        Standing standing = offer ? Standing.NONE : standing(text);
+    private void insert(long entry, short language, Change change, Arrival arrives, int basedOn, CellState state) {
+        boolean offer = arrives == Arrival.OFFERED;
+        Standing standing = offer ? Standing.NONE : standing(arrives);
+        FileText text = change.after();
         cells.add(
                 entry,
                 language,
-                offer ? null : text.text(),
-                offer ? null : TextColumns.foldedOrNull(text.text()),
+                offer ? null : text.main(),
+                offer ? null : TextColumns.formsOrNull(text.forms()),
+                offer ? null : TextColumns.foldedOrNull(text.main()),
                 standing.ordinal(),
                 state.ordinal(),
                 offer ? 0 : basedOn,
                 offer ? 0 : 1,
                 1,
                 "file",
-                person,
-                at,
+                order.person(),
+                order.at(),
                 offer ? 1 : 0,
                 many);
         if (offer) {
-            offers.add(entry, language, person, text.text(), basedOn, 1, at);
+            open(entry, language, text, basedOn, 1);
         }
-        tell(entry, language, offer ? "offered" : word(standing), "", text.text(), standing, basedOn);
+        tell(entry, language, word(arrives), FileText.NONE, text, standing, basedOn);
     }
 
     private void tell(
-            long entry, short language, String what, String before, String after, Standing standing, int basedOn) {
+            long entry, short language, String what, FileText before, FileText after, Standing standing, int basedOn) {
         story.add(
                 entry,
                 language,
-                at,
-                person,
+                order.at(),
+                order.person(),
                 what,
                 "file",
-                emptyToNull(before),
-                after,
+                before.isEmpty() ? null : before.main(),
+                TextColumns.formsOrNull(before.forms()),
+                after.isEmpty() ? null : after.main(),
+                TextColumns.formsOrNull(after.forms()),
                 standing.ordinal(),
                 basedOn,
-                intake);
+                order.intake());
     }
 
-    private Standing standing(Arriving text) {
-        return arrivals.get(text.tag()) == Arrival.PENCILLED ? Standing.PENCILLED : Standing.SETTLED;
+    private static Standing standing(@Nullable Arrival arrives) {
+        return arrives == Arrival.PENCILLED ? Standing.PENCILLED : Standing.SETTLED;
     }
 
-    private static String word(Standing standing) {
-        return standing == Standing.PENCILLED ? "pencilled" : "settled";
-    }
-
-    private static @Nullable String emptyToNull(String text) {
-        return text.isEmpty() ? null : text;
-    }
-
-    private short number(LanguageTag tag) {
-        return java.util.Objects.requireNonNull(numbers.get(tag), "language without a number");
+    private static String word(@Nullable Arrival arrives) {
+        return java.util.Objects.requireNonNull(arrives).name().toLowerCase(Locale.ROOT);
     }
 
     private void touch(RecordEntry entry) {
         if (entry.id() != lastTouched) {
             lastTouched = entry.id();
-            touched.add(intake, entry.id());
+            touched.add(order.intake(), entry.id(), false);
         }
     }
 
@@ -357,29 +451,45 @@ final class Applier implements Comparison.Listener, AutoCloseable {
         try (java.sql.Statement statement = connection.createStatement()) {
             statement.execute(STAGE);
         }
+        places.send(connection);
+        sources.send(connection);
+        descriptions.send(connection);
+        texts.send(connection);
+        offered.send(connection);
+        boolean entriesChange = places.rows() + sources.rows() + descriptions.rows() > 0;
+        if (entriesChange) {
+            update(KEEP_ENTRIES, order.intake());
+        }
+        if (texts.rows() + offered.rows() > 0) {
+            update(KEEP_CELLS, order.intake());
+        }
+        cellsWere.send(connection);
+        if (places.rows() > 0) {
+            // Before new entries come: one of them may take the key of an entry that goes.
+            update(PLACE, order.at(), order.at());
+        }
         entries.send(connection);
         entryStory.send(connection);
         touched.send(connection);
         if (sources.rows() > 0) {
-            sources.send(connection);
-            update(REWRITE, meaningMoves, at);
+            update(REWRITE, order.at());
             update(GO_STALE);
         }
         if (descriptions.rows() > 0) {
-            descriptions.send(connection);
-            update(DESCRIBE, at);
+            update(DESCRIBE, order.at());
         }
         if (texts.rows() > 0) {
-            texts.send(connection);
-            update(PUT, person, at);
+            update(PUT, order.person(), order.at());
         }
         if (offered.rows() > 0) {
-            offered.send(connection);
-            update(SET_ASIDE, person, at, person);
-            update(OPEN, person, at);
+            update(SET_ASIDE, order.person(), order.at(), order.person());
+            update(OPEN, order.person(), order.at());
         }
         offers.send(connection);
         story.send(connection);
+        if (entriesChange) {
+            update(NOTE_VERSIONS, order.intake());
+        }
     }
 
     private void update(String sql, Object... values) throws SQLException {
@@ -395,8 +505,19 @@ final class Applier implements Comparison.Listener, AutoCloseable {
 
     @Override
     public void close() {
-        for (CopyFile file :
-                List.of(entries, cells, offers, story, entryStory, touched, sources, descriptions, texts, offered)) {
+        for (CopyFile file : List.of(
+                entries,
+                cells,
+                cellsWere,
+                offers,
+                story,
+                entryStory,
+                touched,
+                sources,
+                descriptions,
+                places,
+                texts,
+                offered)) {
             file.close();
         }
     }

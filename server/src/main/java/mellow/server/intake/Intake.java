@@ -36,6 +36,22 @@ class Intake {
 
     private Instant createdAt = Instant.EPOCH;
     private @Nullable Instant appliedAt;
+    private int decided;
+    private int compared = -1;
+    private @Nullable Instant comparedAt;
+
+    @JdbcTypeCode(SqlTypes.JSON)
+    private @Nullable String comparison;
+
+    @JdbcTypeCode(SqlTypes.JSON)
+    private @Nullable String masterWas;
+
+    private boolean madeTable;
+    private @Nullable Instant undoneAt;
+    private @Nullable Long undoneBy;
+
+    @JdbcTypeCode(SqlTypes.JSON)
+    private @Nullable String undoReport;
 
     @Version
     private int version;
@@ -77,6 +93,33 @@ class Intake {
     void decide(String newOptions, @Nullable Long table) {
         options = newOptions;
         tableId = table;
+        decided++;
+    }
+
+    /** Notes a choice about whole kinds of changes; what was compared holds on. */
+    void choose(String newOptions) {
+        options = newOptions;
+    }
+
+    /** With which version of what was decided it would be compared now. */
+    int decided() {
+        return decided;
+    }
+
+    /** Notes that it was compared. */
+    void compared(int with, Instant at, String result) {
+        compared = with;
+        comparedAt = at;
+        comparison = result;
+    }
+
+    /** What came of comparing it, when that still holds; {@code null} when it has to be compared. */
+    Optional<String> comparison() {
+        return compared == decided ? Optional.ofNullable(comparison) : Optional.empty();
+    }
+
+    Optional<Instant> comparedAt() {
+        return Optional.ofNullable(comparedAt);
     }
 
     boolean open() {
@@ -87,7 +130,15 @@ class Intake {
         return status;
     }
 
-    void applied(long table, String newReport, Instant at) {
+    /**
+     * Notes that it was taken in.
+     *
+     * @param made whether the table was made for it
+     * @param before what the path held before, as JSON
+     */
+    void applied(long table, String newReport, Instant at, boolean made, @Nullable String before) {
+        madeTable = made;
+        masterWas = before;
         status = "applied";
         tableId = table;
         report = newReport;
@@ -96,6 +147,37 @@ class Intake {
 
     void left() {
         status = "left";
+    }
+
+    void undone(long by, Instant at, String whatCameOfIt) {
+        status = "undone";
+        undoneBy = by;
+        undoneAt = at;
+        undoReport = whatCameOfIt;
+    }
+
+    boolean applied() {
+        return status.equals("applied");
+    }
+
+    boolean madeTable() {
+        return madeTable;
+    }
+
+    Optional<String> masterWas() {
+        return Optional.ofNullable(masterWas);
+    }
+
+    Optional<Instant> undoneAt() {
+        return Optional.ofNullable(undoneAt);
+    }
+
+    Optional<Long> undoneBy() {
+        return Optional.ofNullable(undoneBy);
+    }
+
+    Optional<String> undoReport() {
+        return Optional.ofNullable(undoReport);
     }
 
     Optional<String> report() {

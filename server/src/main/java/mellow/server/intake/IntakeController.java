@@ -5,6 +5,7 @@ import jakarta.validation.Valid;
 import java.io.IOException;
 import java.util.List;
 import mellow.core.format.Limits;
+import mellow.core.merge.ChangeKind;
 import mellow.server.file.FileStore;
 import mellow.server.people.SignedIn;
 import org.springframework.http.HttpStatus;
@@ -43,6 +44,17 @@ class IntakeController {
         return intakes.reply(me.id(), intakes.upload(me.id(), name, content));
     }
 
+    /** Uploads a ZIP archive, its bytes as the body; each of its files becomes an intake, those that cannot be read say why. */
+    @PostMapping(value = "/archive", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseStatus(HttpStatus.CREATED)
+    DropReply uploadArchive(@RequestParam String name, HttpServletRequest request, @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        IntakeService.refuseSize(name, request.getContentLengthLong());
+        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
+        IntakeService.refuseSize(name, content.length);
+        return intakes.uploadArchive(me.id(), name, content);
+    }
+
     /** The newest intakes, 50 at a time; {@code before} is the number of the last one seen. */
     @GetMapping
     List<IntakeReply.Listed> all(
@@ -63,10 +75,51 @@ class IntakeController {
         return intakes.reply(me.id(), id);
     }
 
-    /** What the file would do. Changes nothing. */
+    /** What the file would do, or how far finding that out is. Changes nothing. {@code fresh} compares anew when the table has changed since. */
     @GetMapping("/{id}/preview")
-    PreviewReply preview(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-        return intakes.preview(me.id(), id);
+    IntakeService.ComparedReply preview(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "false") boolean fresh,
+            @AuthenticationPrincipal SignedIn me) {
+        return intakes.preview(me.id(), id, fresh);
+    }
+
+    /** Lines of one kind of what the file would do, in the file's order; {@code find} keeps those that hold these words. */
+    @GetMapping("/{id}/lines")
+    LineStore.Page lines(
+            @PathVariable long id,
+            @RequestParam ChangeKind kind,
+            @RequestParam(defaultValue = "") String find,
+            @RequestParam(defaultValue = "0") int from,
+            @RequestParam(defaultValue = "100") int size,
+            @AuthenticationPrincipal SignedIn me) {
+        return intakes.lines(me.id(), id, kind, find, from, size);
+    }
+
+    /** Decides what is done about lines, or about all of a kind; answers with the sums as they are then. */
+    @PutMapping("/{id}/choices")
+    PreviewReply choose(
+            @PathVariable long id,
+            @Valid @RequestBody IntakeService.ChoiceRequest choice,
+            @AuthenticationPrincipal SignedIn me) {
+        return intakes.choose(me.id(), id, choice);
+    }
+
+    /** What taking it back would do. Changes nothing. */
+    @GetMapping("/{id}/undo")
+    Undoing.UndoReply undoing(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
+        return intakes.undoing(me.id(), id);
+    }
+
+    /** Starts taking it back; {@code all} puts back what was changed since, too. The intake then tells how it goes. */
+    @PostMapping("/{id}/undo")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    IntakeReply undo(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "false") boolean all,
+            @AuthenticationPrincipal SignedIn me) {
+        intakes.startUndo(me.id(), id, all);
+        return intakes.reply(me.id(), id);
     }
 
     /** Starts taking the file in; the intake then tells how it goes. */

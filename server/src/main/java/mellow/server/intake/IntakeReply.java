@@ -15,7 +15,10 @@ import org.jspecify.annotations.Nullable;
  * @param tableSlug the table it goes or went into, by its name in addresses; null when it makes a new one
  * @param tableName the name of that table
  * @param report what it did, once applied
- * @param run how applying stands, null when it never started
+ * @param undo what taking it back did, once taken back
+ * @param undoneAt when it was taken back
+ * @param undoneBy who took it back
+ * @param run how taking it in or back stands, null when it never started
  */
 record IntakeReply(
         long id,
@@ -29,22 +32,27 @@ record IntakeReply(
         @Nullable String tableSlug,
         @Nullable String tableName,
         @Nullable PreviewReply report,
+        Undoing.@Nullable UndoReply undo,
+        @Nullable Instant undoneAt,
+        @Nullable String undoneBy,
         @Nullable RunReply run) {
 
     /**
      * How a file was read.
      *
-     * @param format its format
+     * @param format the name of its format
      * @param charset its character set
      * @param byteOrderMark whether it begins with a byte-order mark
-     * @param delimiter between cells
-     * @param quote around cells
+     * @param delimiter between the cells of separated text, null for other formats
+     * @param quote around cells, the same
      * @param guarded whether texts carry guards against formulas, which are removed
-     * @param headerRow the header's row in {@code rows}, -1 when none was found
-     * @param columns what each column holds
-     * @param rows the first rows as they stand in the file
+     * @param headerRow the header's row in {@code rows}, -1 when there is none
+     * @param columns what each column of separated text holds
+     * @param rows the first rows as they stand in the file; of other formats a heading and the first entries
+     * @param language the language of its texts when the file holds one, empty when it does not say; null for files that name their languages
+     * @param languages the languages it holds
      * @param entries number of entries
-     * @param blocked whether something has to be corrected first
+     * @param blocked what has to be corrected first, null for nothing
      * @param problems what is wrong, as sentences
      * @param problemCount number of problems, those not listed included
      * @param newLanguages languages of the file that the table is not kept in yet
@@ -53,14 +61,16 @@ record IntakeReply(
             String format,
             String charset,
             boolean byteOrderMark,
-            String delimiter,
-            String quote,
+            @Nullable String delimiter,
+            @Nullable String quote,
             boolean guarded,
             int headerRow,
             List<ColumnChoice> columns,
             List<List<String>> rows,
+            @Nullable String language,
+            List<String> languages,
             int entries,
-            boolean blocked,
+            @Nullable String blocked,
             List<String> problems,
             int problemCount,
             List<String> newLanguages) {}
@@ -69,6 +79,7 @@ record IntakeReply(
      * An intake in the list of all.
      *
      * @param table the table's name in addresses, null when none was chosen
+     * @param did what it did, by kind; empty before it was taken in
      */
     record Listed(
             long id,
@@ -78,5 +89,6 @@ record IntakeReply(
             @Nullable String table,
             @Nullable String tableName,
             Instant createdAt,
-            @Nullable Instant appliedAt) {}
+            @Nullable Instant appliedAt,
+            java.util.Map<mellow.core.merge.ChangeKind, Integer> did) {}
 }

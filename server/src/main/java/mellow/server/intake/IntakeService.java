@@ -1,25 +1,36 @@
 package mellow.server.intake;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileNames;
+import mellow.core.format.FileReading;
 import mellow.core.format.Limits;
 import mellow.core.format.Problem;
 import mellow.core.format.Problems;
+import mellow.core.format.UnreadableFileException;
+import mellow.core.format.archive.Archive;
 import mellow.core.format.csv.CsvFormat;
 import mellow.core.format.csv.CsvReading;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
+import mellow.core.merge.Comparison;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.intake.IntakeReply.ReadingReply;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
-import mellow.server.record.RecordReader;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
 import mellow.server.run.RunService.RunReply;
@@ -38,18 +49,27 @@ import tools.jackson.databind.json.JsonMapper;
 public class IntakeService {
 
     static final String RUN = "intake";
+    static final String COMPARE_RUN = "compare";
+    static final String UNDO_RUN = "undo";
     private static final int SHOWN_ROWS = 14;
+    private static final int SHOWN_ENTRIES = 8;
     private static final int LISTED = 50;
     private static final int LONGEST_NAME = 300;
+    private static final int MOST_LINES = 500;
+    private static final Duration WAITS = Duration.ofMillis(900);
+    /** Activity is added up in slots of ten minutes. */
+    private static final Duration SLOTS = Duration.ofMinutes(11);
 
     private final IntakeRepository intakes;
     private final Planner planner;
     private final Taking taking;
+    private final Comparing comparing;
+    private final Undoing undoing;
+    private final LineStore lines;
     private final FileStore files;
     private final MasterFiles masters;
     private final TableService tables;
     private final PeopleService people;
-    private final RecordReader records;
     private final RunService runs;
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -63,21 +83,25 @@ public class IntakeService {
             MasterFiles masters,
             TableService tables,
             PeopleService people,
-            RecordReader records,
             RunService runs,
             JdbcClient jdbc,
             JsonMapper json,
             Taking taking,
+            Comparing comparing,
+            Undoing undoing,
+            LineStore lines,
             TransactionTemplate transaction,
             Clock clock) {
         this.intakes = intakes;
         this.planner = planner;
         this.taking = taking;
+        this.comparing = comparing;
+        this.undoing = undoing;
+        this.lines = lines;
         this.files = files;
         this.masters = masters;
         this.tables = tables;
         this.people = people;
-        this.records = records;
         this.runs = runs;
         this.jdbc = jdbc;
         this.json = json;
@@ -101,14 +125,36 @@ public class IntakeService {
                     "A file needs a name of 1 to " + LONGEST_NAME + " characters.",
                     Map.of("field", "name"));
         }
-        CsvReading reading = CsvFormat.read(path, content, IntakeOptions.UNDECIDED.csv());
-        IntakeOptions guessed = guess(path, reading, people.rights(person));
+        IntakeOptions options = guess(path, content, people.rights(person));
         Intake intake =
-                new Intake(person, files.store(path, content), path, json.writeValueAsString(guessed), clock.instant());
+                new Intake(person, files.store(path, content), path, json.writeValueAsString(options), clock.instant());
         intake.decide(
-                json.writeValueAsString(guessed),
-                guessed.table() == null ? null : tables.find(guessed.table()).id());
+                json.writeValueAsString(options),
+                options.table() == null ? null : tables.find(options.table()).id());
         return intakes.saveAndFlush(intake).id();
+    }
+
+    /**
+     * Keeps the files of an archive, each as an intake of its own; a file that cannot be read keeps none of the others from coming in.
+     *
+     * @throws mellow.core.format.UnreadableFileException when the archive itself is damaged or made to do harm
+     */
+    DropReply uploadArchive(long person, String name, byte[] content) {
+        Archive archive = Archive.read(content, Limits.DEFAULT, new Problems(name));
+        List<Long> taken = new ArrayList<>();
+        List<DropReply.Refused> refused = new ArrayList<>();
+        for (String path : archive.names()) {
+            if (path.endsWith("/")) {
+                continue;
+            }
+            byte[] part = archive.part(path).orElseThrow();
+            try {
+                taken.add(transaction.execute(status -> upload(person, path, part)));
+            } catch (UnreadableFileException | Refusal reason) {
+                refused.add(new DropReply.Refused(path, String.valueOf(reason.getMessage())));
+            }
+        }
+        return new DropReply(taken.stream().map(id -> listed(person, id)).toList(), refused);
     }
 
     /** Refuses a file by its size alone. */
@@ -121,7 +167,8 @@ public class IntakeService {
         }
     }
 
-    private IntakeOptions guess(String path, CsvReading reading, Rights rights) {
+    /** Where the same path went and how it was read then; else what the file and its name tell. */
+    private IntakeOptions guess(String path, byte[] content, Rights rights) {
         Arrival arrival = rights.coordinator() ? Arrival.SETTLED : Arrival.OFFERED;
         Optional<TableInfo> earlier = masters.tableOf(path).map(tables::find);
         String title = title(path);
@@ -129,20 +176,76 @@ public class IntakeService {
                 .map(TableService.Listed::table)
                 .filter(table -> table.name().equalsIgnoreCase(title))
                 .findFirst();
-        String table = earlier.or(() -> named).map(TableInfo::slug).orElse(null);
+        Optional<TableInfo> table = earlier.or(() -> named);
         LanguageTag english = new LanguageTag("en");
-        String source =
-                reading.languages().contains(english) || reading.languages().isEmpty()
-                        ? english.value()
-                        : reading.languages().get(0).value();
-        return new IntakeOptions(
-                null, null, null, null, null, table, table == null ? title : null, source, false, arrival, true);
+        IntakeOptions remembered =
+                masters.optionsOf(path).map(IntakeOptions.UNDECIDED::readAs).orElse(IntakeOptions.UNDECIDED);
+        FileRead read = readAgain(
+                path, content, remembered, table.map(TableInfo::source).orElse(english));
+        List<LanguageTag> languages = read.reading().languages();
+        LanguageTag source = table.map(TableInfo::source)
+                .orElseGet(() -> languages.contains(english) || languages.isEmpty()
+                        ? english
+                        : read.reading()
+                                .sourceLanguage()
+                                .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
+                                .orElse(languages.get(0)));
+        IntakeOptions into = new IntakeOptions(
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                table.map(TableInfo::slug).orElse(null),
+                table.isEmpty() ? title : null,
+                source.equals(LanguageTag.UNDETERMINED) ? "en" : source.value(),
+                false,
+                arrival,
+                null);
+        return readSame(read, remembered) ? into.readAs(remembered) : into;
+    }
+
+    /** What was said about a path last time may not fit what it holds now; then the file is read as it seems. */
+    private static FileRead readAgain(String path, byte[] content, IntakeOptions remembered, LanguageTag source) {
+        if (!remembered.equals(IntakeOptions.UNDECIDED)) {
+            try {
+                FileRead read = FileRead.of(path, content, remembered, source);
+                if (read.blocked().isEmpty() && sameHeadings(read, remembered)) {
+                    return read;
+                }
+            } catch (UnreadableFileException | Refusal otherThanBefore) {
+                return FileRead.of(path, content, IntakeOptions.UNDECIDED, source);
+            }
+        }
+        return FileRead.of(path, content, IntakeOptions.UNDECIDED, source);
+    }
+
+    private static boolean readSame(FileRead read, IntakeOptions remembered) {
+        return read.format().name().equals(remembered.format()) && sameHeadings(read, remembered);
+    }
+
+    private static boolean sameHeadings(FileRead read, IntakeOptions remembered) {
+        List<ColumnChoice> columns = remembered.columns();
+        Integer header = remembered.headerRow();
+        return read.separated()
+                .map(csv -> columns != null
+                        && header != null
+                        && header >= 0
+                        && csv.firstRows(header + 1).size() > header
+                        && csv.firstRows(header + 1)
+                                .get(header)
+                                .equals(columns.stream()
+                                        .map(ColumnChoice::heading)
+                                        .toList()))
+                .orElse(true);
     }
 
     /** "panels/ramp-panel_v2.csv" reads "Ramp panel". */
     static String title(String path) {
-        String file = path.substring(path.lastIndexOf('/') + 1).replaceFirst("\\.[A-Za-z0-9]{1,5}$", "");
-        String words = file.replaceAll("[-_.]+", " ")
+        String words = FileNames.table(path)
+                .replaceAll("[-_.]+", " ")
                 .replaceFirst("(?i)\\s+(v|version)?\\s*[0-9]+$", "")
                 .strip();
         return words.isEmpty() ? "Table" : Character.toUpperCase(words.charAt(0)) + words.substring(1);
@@ -152,11 +255,9 @@ public class IntakeService {
     @Transactional
     void decide(long person, long id, IntakeOptions options) {
         Intake intake = planner.open(person, id);
-        CsvFormat.read(intake.fileName(), files.load(intake.file()), options.csv());
-        Long table = options.table() == null
-                ? null
-                : Long.valueOf(tables.find(options.table()).id());
-        intake.decide(json.writeValueAsString(options), table);
+        Optional<TableInfo> into = Optional.ofNullable(options.table()).map(tables::find);
+        FileRead.of(intake.fileName(), files.load(intake.file()), options, planner.source(into, options));
+        intake.decide(json.writeValueAsString(options), into.map(TableInfo::id).orElse(null));
     }
 
     /**
@@ -166,10 +267,8 @@ public class IntakeService {
      */
     @Transactional
     public void decide(long person, long id, @Nullable String table, @Nullable String newTable, Arrival arrival) {
-        decide(
-                person,
-                id,
-                new IntakeOptions(null, null, null, null, null, table, newTable, null, false, arrival, true));
+        Intake intake = planner.open(person, id);
+        decide(person, id, planner.options(intake).into(table, newTable, arrival));
     }
 
     /** The intake with everything its screen needs. */
@@ -196,32 +295,69 @@ public class IntakeService {
                 intake.report()
                         .map(report -> json.readValue(report, PreviewReply.class))
                         .orElse(null),
-                run.orElse(null));
+                intake.undoReport()
+                        .map(report -> json.readValue(report, Undoing.UndoReply.class))
+                        .orElse(null),
+                intake.undoneAt().orElse(null),
+                intake.undoneBy().map(this::personName).orElse(null),
+                (intake.open() ? run : runs.latest(UNDO_RUN, id).or(() -> run)).orElse(null));
     }
 
     private ReadingReply reading(Intake intake, IntakeOptions options) {
-        CsvReading reading = planner.read(intake, options);
+        FileRead file = planner.read(intake, options);
+        FileReading reading = file.reading();
+        Optional<CsvReading> csv = file.separated();
         Optional<TableInfo> table = intake.table().map(tables::find);
         LanguageTag source = planner.source(table, options);
+        int sourceColumn = Comparison.sourceColumn(reading, source);
         return new ReadingReply(
-                "CSV",
-                reading.encoding().charset().name(),
-                reading.encoding().byteOrderMark() > 0,
-                String.valueOf(reading.dialect().delimiter()),
-                String.valueOf(reading.dialect().quote()),
-                reading.guarded(),
-                reading.layout().headerRow(),
-                reading.layout().columns().stream().map(ColumnChoice::of).toList(),
-                reading.firstRows(SHOWN_ROWS),
-                reading.size(),
-                reading.blocked(),
-                reading.problems().stream().map(Problem::sentence).toList(),
-                reading.problemCount(),
+                file.format().name(),
+                reading.charset(),
+                csv.map(one -> one.encoding().byteOrderMark() > 0).orElse(false),
+                csv.map(one -> String.valueOf(one.dialect().delimiter())).orElse(null),
+                csv.map(one -> String.valueOf(one.dialect().quote())).orElse(null),
+                csv.map(CsvReading::guarded).orElse(false),
+                csv.map(one -> one.layout().headerRow()).orElse(-1),
+                csv.map(one -> one.layout().columns().stream()
+                                .map(ColumnChoice::of)
+                                .toList())
+                        .orElse(List.of()),
+                csv.map(one -> one.firstRows(SHOWN_ROWS)).orElseGet(() -> firstEntries(reading)),
+                file.language(),
                 reading.languages().stream()
-                        .filter(tag -> !tag.equals(source)
+                        .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
+                        .map(LanguageTag::value)
+                        .toList(),
+                reading.size(),
+                file.blocked().orElse(null),
+                reading.problems().stream().map(Problem::sentence).toList(),
+                file.problemCount(),
+                reading.languages().stream()
+                        .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED)
+                                && reading.languages().indexOf(tag) != sourceColumn
+                                && !tag.equals(source)
                                 && table.flatMap(known -> known.language(tag)).isEmpty())
                         .map(LanguageTag::value)
                         .toList());
+    }
+
+    /** A heading and the first entries as rows: key, then a text per language. */
+    private static List<List<String>> firstEntries(FileReading reading) {
+        List<List<String>> rows = new ArrayList<>();
+        List<String> heading = new ArrayList<>(List.of("key"));
+        reading.languages().forEach(tag -> heading.add(tag.equals(LanguageTag.UNDETERMINED) ? "?" : tag.value()));
+        rows.add(heading);
+        for (int i = 0; i < Math.min(SHOWN_ENTRIES, reading.size()); i++) {
+            FileEntry entry = reading.entry(i);
+            List<String> row = new ArrayList<>(List.of(entry.key()));
+            entry.texts()
+                    .forEach(text -> row.add(
+                            text.forms().size() > 1
+                                    ? String.join(" | ", text.forms().values())
+                                    : text.main()));
+            rows.add(row);
+        }
+        return rows;
     }
 
     /** The newest intakes, all of them for a coordinator, else one's own. */
@@ -233,31 +369,167 @@ public class IntakeService {
                 .collect(Collectors.toMap(TableInfo::id, table -> table));
         return intakes.findByIdLessThanOrderByIdDesc(before, Limit.of(LISTED)).stream()
                 .filter(intake -> rights.coordinator() || intake.person() == person)
-                .map(intake -> {
-                    Optional<TableInfo> table = intake.table().map(known::get);
-                    return new IntakeReply.Listed(
-                            intake.id(),
-                            intake.fileName(),
-                            intake.status(),
-                            personName(intake.person()),
-                            table.map(TableInfo::slug).orElse(null),
-                            table.map(TableInfo::name).orElse(null),
-                            intake.createdAt(),
-                            intake.appliedAt().orElse(null));
-                })
+                .map(intake -> listed(intake, intake.table().map(known::get)))
                 .toList();
     }
 
-    /** What the intake would do if it were applied now. Changes nothing. */
+    private IntakeReply.Listed listed(long person, long id) {
+        return java.util.Objects.requireNonNull(transaction.execute(status -> {
+            Intake intake = planner.mine(person, id);
+            return listed(intake, intake.table().map(tables::find));
+        }));
+    }
+
+    private IntakeReply.Listed listed(Intake intake, Optional<TableInfo> table) {
+        PreviewReply report = intake.report()
+                .map(told -> json.readValue(told, PreviewReply.class))
+                .orElse(null);
+        return new IntakeReply.Listed(
+                intake.id(),
+                intake.fileName(),
+                intake.status(),
+                personName(intake.person()),
+                table.map(TableInfo::slug).orElse(null),
+                table.map(TableInfo::name).orElse(null),
+                intake.createdAt(),
+                intake.appliedAt().orElse(null),
+                report == null ? Map.of() : sums(report));
+    }
+
+    private static Map<ChangeKind, Integer> sums(PreviewReply report) {
+        Map<ChangeKind, Integer> sums = new EnumMap<>(ChangeKind.class);
+        report.groups().forEach(group -> sums.put(group.kind(), group.count()));
+        return sums;
+    }
+
+    /**
+     * What the intake would do if it were taken in now. Compares it first where that has not been done or no longer holds; what takes longer than a
+     * moment goes on as a run, and the answer says how far it is.
+     *
+     * @param fresh compare anew when the table has changed since
+     */
+    ComparedReply preview(long person, long id, boolean fresh) {
+        if (needsComparing(person, id, fresh)) {
+            if (runs.latest(COMPARE_RUN, id)
+                    .filter(run -> run.status().equals("going"))
+                    .isEmpty()) {
+                runs.start(COMPARE_RUN, id, person, progress -> comparing.compare(person, id, progress));
+            }
+            runs.await(COMPARE_RUN, id, WAITS);
+        }
+        return java.util.Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
+    }
+
+    private boolean needsComparing(long person, long id, boolean fresh) {
+        return Boolean.TRUE.equals(transaction.execute(status -> {
+            Intake intake = planner.open(person, id);
+            planner.plan(person, intake).requireReady();
+            if (intake.comparison().isEmpty()) {
+                return true;
+            }
+            // What would be done lives in a table that a crash empties.
+            boolean lost = !lines.any(id)
+                    && json.readValue(intake.comparison().get(), Comparing.Result.class)
+                                    .lines()
+                            > 0;
+            return lost || (fresh && changedSince(intake));
+        }));
+    }
+
+    private boolean changedSince(Intake intake) {
+        Instant compared = intake.comparedAt().orElse(Instant.EPOCH);
+        return intake.table().isPresent()
+                && jdbc.sql(
+                                "select exists (select 1 from activity where table_id = :table and last_at > :at and slot >= :slot)")
+                        .param("table", intake.table().get())
+                        .param("at", compared.atOffset(ZoneOffset.UTC))
+                        .param("slot", compared.minus(SLOTS).atOffset(ZoneOffset.UTC))
+                        .query(Boolean.class)
+                        .single();
+    }
+
+    private ComparedReply compared(long person, long id) {
+        Intake intake = planner.mine(person, id);
+        RunReply run = runs.latest(COMPARE_RUN, id).orElse(null);
+        return new ComparedReply(
+                intake.comparison().map(known -> preview(id, known)).orElse(null), run);
+    }
+
+    private PreviewReply preview(long id, String known) {
+        Comparing.Result result = json.readValue(known, Comparing.Result.class);
+        LineStore.Sums sums = lines.sums(id);
+        return new PreviewReply(
+                sums.groups(),
+                sums.arrivals().getOrDefault(Arrival.SETTLED, 0),
+                sums.arrivals().getOrDefault(Arrival.OFFERED, 0),
+                sums.arrivals().getOrDefault(Arrival.PENCILLED, 0),
+                sums.stale(),
+                result.unchanged(),
+                result.problems(),
+                result.problemCount());
+    }
+
+    /**
+     * An intake that is or is being compared.
+     *
+     * @param preview what it would do, null while that is being found out
+     * @param run how finding out stands, null when it never started
+     */
+    record ComparedReply(@Nullable PreviewReply preview, @Nullable RunReply run) {}
+
+    /** Some lines of what an open intake would do. */
     @Transactional(readOnly = true)
-    PreviewReply preview(long person, long id) {
+    LineStore.Page lines(long person, long id, ChangeKind kind, String find, int from, int size) {
+        planner.open(person, id);
+        return lines.page(id, kind, find.strip(), Math.max(0, from), Math.min(Math.max(1, size), MOST_LINES));
+    }
+
+    /**
+     * What to do about changes of one kind.
+     *
+     * @param lines the numbers of the lines concerned; null for all that hold {@code find}
+     * @param find words that the lines hold; empty for the whole kind
+     */
+    record ChoiceRequest(
+            ChangeKind kind,
+            Choice choice,
+            @Nullable @jakarta.validation.constraints.Size(max = 10_000) List<Integer> lines,
+            @Nullable String find) {}
+
+    /** Decides what to do about changes; the sums of all as they are then. */
+    @Transactional
+    PreviewReply choose(long person, long id, ChoiceRequest request) {
         Intake intake = planner.open(person, id);
-        Plan plan = planner.plan(person, intake);
-        Preview preview = plan.preview();
-        Comparison comparison = plan.comparison();
-        plan.table().ifPresent(table -> records.read(table.id(), person, entry -> comparison.compare(entry, preview)));
-        comparison.rest(preview);
-        return preview.reply(plan.file());
+        String known = intake.comparison()
+                .orElseThrow(() -> Refusal.conflict(
+                        "not-compared", "This file has to be compared again first; reload the page.", Map.of()));
+        String find = request.find() == null ? "" : request.find().strip();
+        lines.choose(id, request.kind(), request.choice(), request.lines(), find);
+        if (request.lines() == null && find.isEmpty()) {
+            intake.choose(json.writeValueAsString(planner.options(intake).choosing(request.kind(), request.choice())));
+        }
+        return preview(id, known);
+    }
+
+    /** What taking an intake back would do. Changes nothing. */
+    @Transactional
+    Undoing.UndoReply undoing(long person, long id) {
+        return undoing.look(person, planner.mine(person, id));
+    }
+
+    /** Starts taking an intake back, as a run. */
+    public void startUndo(long person, long id, boolean all) {
+        transaction.executeWithoutResult(status -> undoing.look(person, planner.mine(person, id)));
+        runs.start(UNDO_RUN, id, person, progress -> undoing.undo(person, id, all, clock.instant()));
+    }
+
+    /**
+     * Takes an intake back now: what it changed becomes what it was before.
+     *
+     * @param all put back what was changed since, too
+     */
+    public void undo(long person, long id, boolean all) {
+        undoing.undo(person, id, all, clock.instant());
     }
 
     /** Starts applying as a run. */
@@ -281,6 +553,7 @@ public class IntakeService {
     @Transactional
     public void leave(long person, long id) {
         planner.open(person, id).left();
+        lines.forget(id);
     }
 
     /** Cancels applying. */

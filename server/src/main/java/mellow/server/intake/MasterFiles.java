@@ -3,9 +3,10 @@ package mellow.server.intake;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import mellow.core.format.csv.CsvFormat;
-import mellow.core.format.csv.CsvReading;
+import mellow.core.format.FileReading;
 import mellow.server.file.FileStore;
+import mellow.server.table.TableInfo;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -42,6 +43,41 @@ public class MasterFiles {
                 .update();
     }
 
+    /** How {@code path} was read when it was last taken in anywhere. */
+    Optional<IntakeOptions> optionsOf(String path) {
+        return jdbc.sql("select options from master_file where path = :path order by taken_at desc limit 1")
+                .param("path", path)
+                .query(String.class)
+                .optional()
+                .map(options -> json.readValue(options, IntakeOptions.class));
+    }
+
+    /** The row that {@link #keep} is about to replace, as JSON; empty for none. */
+    Optional<String> row(long table, String path) {
+        return jdbc.sql("select to_jsonb(m)::text from master_file m where table_id = :table and path = :path")
+                .param("table", table)
+                .param("path", path)
+                .query(String.class)
+                .optional();
+    }
+
+    /** Puts back what {@link #row} told, if {@code intake} was the last to be taken in; none forgets the path. */
+    void putBack(long table, String path, long intake, @Nullable String was) {
+        boolean last =
+                jdbc.sql("delete from master_file where table_id = :table and path = :path and intake_id = :intake")
+                                .param("table", table)
+                                .param("path", path)
+                                .param("intake", intake)
+                                .update()
+                        > 0;
+        if (last && was != null) {
+            jdbc.sql(
+                            "insert into master_file select * from jsonb_populate_record(null::master_file, cast(:was as jsonb))")
+                    .param("was", was)
+                    .update();
+        }
+    }
+
     /** Paths that were taken into {@code table}, the largest file first: it is the one that most people mean. */
     @Transactional(readOnly = true)
     public List<String> paths(long table) {
@@ -62,13 +98,18 @@ public class MasterFiles {
 
     /** What {@code path} held when it was last taken into {@code table}, read as it was read then. */
     @Transactional(readOnly = true)
-    public Optional<CsvReading> read(long table, String path) {
+    public Optional<FileReading> reading(TableInfo table, String path) {
+        return read(table, path).map(FileRead::reading);
+    }
+
+    /** The same with its format. */
+    Optional<FileRead> read(TableInfo table, String path) {
         return jdbc.sql("select file_id, options from master_file where table_id = :table and path = :path")
-                .param("table", table)
+                .param("table", table.id())
                 .param("path", path)
                 .query((row, n) -> {
                     IntakeOptions options = json.readValue(row.getString("options"), IntakeOptions.class);
-                    return CsvFormat.read(path, files.load(row.getLong("file_id")), options.csv());
+                    return FileRead.of(path, files.load(row.getLong("file_id")), options, table.source());
                 })
                 .optional();
     }

@@ -1,13 +1,20 @@
 package mellow.server.intake;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import mellow.core.format.csv.CsvFormat;
-import mellow.core.format.csv.CsvReading;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellow.core.format.EntryId;
+import mellow.core.format.FileReading;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
+import mellow.core.merge.Comparison;
+import mellow.core.merge.Terms;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
 import mellow.server.language.LanguageService;
@@ -15,6 +22,7 @@ import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -22,12 +30,29 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 class Planner {
 
+    private static final String REMOVED =
+            """
+            select distinct on (key, context) id, key, context from entry
+            where table_id = :table and removed_at is not null order by key, context, removed_at desc
+            """;
+    private static final String DECIDED =
+            "select kind, key, context, language_id, choice from intake_line where intake_id = :intake and choice is not null";
+    private static final String THERE_THEN =
+            """
+            select e.key, e.context from entry e
+            where e.table_id = :table and e.removed_at is null
+              and not exists (
+                select 1 from entry_story s join master_file m on m.table_id = :table and m.path = :path
+                where s.entry_id = e.id and s.at > m.taken_at and s.what in ('added', 'put_back', 'moved', 'renamed', 'undone'))
+            """;
+
     private final IntakeRepository intakes;
     private final FileStore files;
     private final MasterFiles masters;
     private final TableService tables;
     private final PeopleService people;
     private final LanguageService languages;
+    private final JdbcClient jdbc;
     private final JsonMapper json;
 
     Planner(
@@ -37,6 +62,7 @@ class Planner {
             TableService tables,
             PeopleService people,
             LanguageService languages,
+            JdbcClient jdbc,
             JsonMapper json) {
         this.intakes = intakes;
         this.files = files;
@@ -44,6 +70,7 @@ class Planner {
         this.tables = tables;
         this.people = people;
         this.languages = languages;
+        this.jdbc = jdbc;
         this.json = json;
     }
 
@@ -66,7 +93,7 @@ class Planner {
                     "intake-closed",
                     intake.status().equals("applied")
                             ? "This file has been taken in already."
-                            : "This file was left; bring it again to take it in.",
+                            : "This file was left or taken back; bring it again to take it in.",
                     Map.of());
         }
         return intake;
@@ -78,8 +105,12 @@ class Planner {
     }
 
     /** The intake's file, read as was decided. */
-    CsvReading read(Intake intake, IntakeOptions options) {
-        return CsvFormat.read(intake.fileName(), files.load(intake.file()), options.csv());
+    FileRead read(Intake intake, IntakeOptions options) {
+        return FileRead.of(
+                intake.fileName(),
+                files.load(intake.file()),
+                options,
+                source(intake.table().map(tables::find), options));
     }
 
     /** The source language of the table it goes into. */
@@ -91,30 +122,66 @@ class Planner {
     Plan plan(long person, Intake intake) {
         IntakeOptions options = options(intake);
         Rights rights = people.rights(person);
-        CsvReading file = read(intake, options);
+        FileRead file = read(intake, options);
         Optional<TableInfo> table = intake.table().map(tables::find);
         LanguageTag source = source(table, options);
-        CsvReading base = table.flatMap(known -> masters.read(known.id(), intake.fileName()))
-                .orElse(null);
-        Map<LanguageTag, Arrival> arrivals = arrivals(file, source, options, rights);
+        FileRead base =
+                table.flatMap(known -> masters.read(known, intake.fileName())).orElse(null);
+        Map<LanguageTag, Arrival> arrivals = arrivals(file.reading(), source, options, rights);
         if (!rights.coordinator()) {
             // Only a coordinator adds a language to a table.
             arrivals.keySet()
                     .removeIf(tag -> table.flatMap(known -> known.language(tag)).isEmpty());
         }
-        return new Plan(options, rights, file, base, table, source, arrivals);
+        Map<EntryId, Long> removed = new HashMap<>();
+        boolean removes = false;
+        if (base != null && table.isPresent()) {
+            long number = table.get().id();
+            jdbc.sql(REMOVED).param("table", number).query(row -> {
+                removed.put(new EntryId(row.getString(2), row.getString(3)), row.getLong(1));
+            });
+            removes = Comparison.sourceColumn(file.reading(), source) >= 0
+                    && Comparison.holdsMost(file.reading(), base.reading())
+                    && covers(base.reading(), number, intake);
+        }
+        Decisions decisions = new Decisions(options.decisions(), removes);
+        jdbc.sql(DECIDED).param("intake", intake.id()).query((org.springframework.jdbc.core.RowCallbackHandler)
+                row -> decisions.decide(
+                        ChangeKind.values()[row.getInt("kind")],
+                        new EntryId(row.getString("key"), row.getString("context")),
+                        row.getObject("language_id") == null ? null : languages.tag(row.getShort("language_id")),
+                        Choice.values()[row.getInt("choice")]));
+        Set<LanguageTag> reviews =
+                arrivals.keySet().stream().filter(rights::reviews).collect(Collectors.toSet());
+        Terms terms = new Terms(source, arrivals, reviews, rights.coordinator(), removes, removed.keySet(), decisions);
+        return new Plan(options, rights, file, base, table, terms, decisions, removed);
+    }
+
+    /** Whether the base held all of the table but what came since: a file that covers a part removes nothing. */
+    private boolean covers(FileReading base, long table, Intake intake) {
+        Set<EntryId> held = new HashSet<>(2 * base.size());
+        for (int i = 0; i < base.size(); i++) {
+            held.add(base.id(i));
+        }
+        return jdbc
+                .sql(THERE_THEN)
+                .param("table", table)
+                .param("path", intake.fileName())
+                .query((row, n) -> new EntryId(row.getString(1), row.getString(2)))
+                .stream()
+                .allMatch(held::contains);
     }
 
     /** How texts arrive, by language: as chosen where the person may settle, as offers where they may contribute, not at all elsewhere. */
     private static Map<LanguageTag, Arrival> arrivals(
-            CsvReading file, LanguageTag source, IntakeOptions options, Rights rights) {
+            FileReading file, LanguageTag source, IntakeOptions options, Rights rights) {
         Arrival chosen = options.arriving().orElse(Arrival.OFFERED);
         Map<LanguageTag, Arrival> arrivals = new HashMap<>();
         for (LanguageTag tag : file.languages()) {
-            if (tag.equals(source) || !rights.contributes(tag)) {
-                continue;
+            boolean target = !tag.equals(source) && !tag.equals(LanguageTag.UNDETERMINED);
+            if (target && rights.contributes(tag)) {
+                arrivals.put(tag, rights.reviews(tag) || chosen != Arrival.SETTLED ? chosen : Arrival.OFFERED);
             }
-            arrivals.put(tag, rights.reviews(tag) || chosen != Arrival.SETTLED ? chosen : Arrival.OFFERED);
         }
         return arrivals;
     }

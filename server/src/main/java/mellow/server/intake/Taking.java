@@ -9,6 +9,9 @@ import java.util.Map;
 import java.util.Objects;
 import javax.sql.DataSource;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.Change;
+import mellow.core.merge.Comparison;
+import mellow.core.merge.RecordEntry;
 import mellow.server.activity.ActivityService;
 import mellow.server.coverage.CoverageService;
 import mellow.server.live.LiveChange;
@@ -35,6 +38,7 @@ class Taking {
     private final LiveService live;
     private final RecordReader records;
     private final DataSource database;
+    private final LineStore lines;
     private final JsonMapper json;
 
     Taking(
@@ -46,6 +50,7 @@ class Taking {
             LiveService live,
             RecordReader records,
             DataSource database,
+            LineStore lines,
             JsonMapper json) {
         this.planner = planner;
         this.masters = masters;
@@ -55,6 +60,7 @@ class Taking {
         this.live = live;
         this.records = records;
         this.database = database;
+        this.lines = lines;
         this.json = json;
     }
 
@@ -67,22 +73,15 @@ class Taking {
         tables.holdAlone(table);
         Map<LanguageTag, Short> numbers = new HashMap<>();
         tables.find(table).languages().forEach(kept -> numbers.put(kept.tag(), kept.number()));
-        long steps = 2L * plan.file().size();
-        Preview preview = plan.preview();
+        long steps = 2L * plan.file().reading().size();
+        Tally tally = new Tally();
         int touched;
         Connection connection = DataSourceUtils.getConnection(database);
-        Applier.Order order = new Applier.Order(
-                table,
-                id,
-                person,
-                at,
-                plan.options().meaningMoves(),
-                plan.rights().coordinator(),
-                plan.describing());
-        try (Applier applier = new Applier(
-                connection, order, plan.arrivals(), numbers, plan.file().size())) {
+        Applier.Order order = new Applier.Order(table, id, person, at, plan.describing(), plan.removed());
+        try (Applier applier =
+                new Applier(connection, order, numbers, plan.file().reading().size())) {
             Comparison comparison = plan.comparison();
-            Comparison.Listener both = new CountedListeners(preview, applier, progress, steps);
+            Comparison.Listener both = new Told(tally, applier, progress, steps);
             records.read(table, person, entry -> comparison.compare(entry, both));
             applier.reserve(comparison.unmet());
             applier.recordIsRead();
@@ -97,8 +96,14 @@ class Taking {
         coverage.recount(table);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_in", id, touched, at);
         live.tell(new LiveChange(table, List.of(), List.of()));
-        masters.keep(table, intake, plan.exact(), at);
-        intake.applied(table, json.writeValueAsString(preview.reply(plan.file())), at);
+        intake.applied(
+                table,
+                json.writeValueAsString(tally.reply(plan.file())),
+                at,
+                plan.table().isEmpty(),
+                masters.row(table, intake.fileName()).orElse(null));
+        masters.keep(table, intake, plan.file().exact(plan.options()), at);
+        lines.forget(id);
         progress.at(steps, steps);
     }
 
@@ -106,12 +111,59 @@ class Taking {
         IntakeOptions options = plan.options();
         if (plan.table().isEmpty()) {
             String name = Objects.requireNonNullElse(options.newTable(), "");
-            return tables.create(name, plan.source(), plan.targets(), options.settlesOwn());
+            return tables.create(name, plan.terms().source(), plan.targets(), options.settlesOwn());
         }
         TableInfo table = plan.table().get();
         if (plan.rights().coordinator()) {
             tables.addLanguages(table.id(), plan.targets(), false);
         }
         return table;
+    }
+
+    /** Hands everything on to both, and tells the progress in entries now and then. */
+    private static final class Told implements Comparison.Listener {
+
+        private static final int TOLD_EVERY = 1000;
+
+        private final Comparison.Listener counted;
+        private final Comparison.Listener done;
+        private final Progress progress;
+        private final long total;
+        private long entries;
+
+        Told(Comparison.Listener counted, Comparison.Listener done, Progress progress, long total) {
+            this.counted = counted;
+            this.done = done;
+            this.progress = progress;
+            this.total = total;
+        }
+
+        private void one() {
+            if (++entries % TOLD_EVERY == 0) {
+                progress.at(Math.min(entries, total), total);
+            }
+        }
+
+        @Override
+        public void change(Change change) {
+            counted.change(change);
+            done.change(change);
+            if (change.entry() == null && change.language() == null) {
+                one();
+            }
+        }
+
+        @Override
+        public void met(int index, RecordEntry entry) {
+            counted.met(index, entry);
+            done.met(index, entry);
+            one();
+        }
+
+        @Override
+        public void alone(RecordEntry entry) {
+            counted.alone(entry);
+            done.alone(entry);
+        }
     }
 }

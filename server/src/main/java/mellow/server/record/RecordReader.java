@@ -6,7 +6,11 @@ import java.util.HashMap;
 import java.util.function.Consumer;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
-import mellow.core.language.LanguageTag;
+import mellow.core.format.FileText;
+import mellow.core.merge.RecordCell;
+import mellow.core.merge.RecordEntry;
+import mellow.core.text.Shape;
+import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.JdbcTemplate;
@@ -22,7 +26,7 @@ public class RecordReader {
     private static final String RECORD =
             """
             select e.id, e.position, e.key, e.context, e.source, e.note, e.reference, e.section, e.max_length, e.source_revision, e.meaning_revision, e.words,
-                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text own_offer, e.shape
+                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text, o.forms, e.shape, e.source_forms, c.forms, e.translatable, c.standing <> 0 and c.based_on < e.meaning_revision
             from entry e
             left join cell c on c.entry_id = e.id
             left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = 0 and o.author_id = ?
@@ -46,6 +50,12 @@ public class RecordReader {
         grouping.finish();
     }
 
+    private static FileText text(@Nullable String text, @Nullable String forms) {
+        return text == null
+                ? FileText.NONE
+                : forms == null ? FileText.plain(text) : FileText.of(TextColumns.forms(forms));
+    }
+
     private final class Grouping implements RowCallbackHandler {
         private final Consumer<RecordEntry> reader;
         private @Nullable RecordEntry current;
@@ -64,31 +74,31 @@ public class RecordReader {
                         id,
                         row.getDouble(2),
                         new EntryId(row.getString(3), row.getString(4)),
-                        row.getString(5),
+                        Shape.of(row.getString(20)).orElseThrow(),
+                        text(row.getString(5), row.getString(21)),
                         row.getString(6),
                         row.getString(7),
                         row.getString(8),
                         row.getInt(9),
+                        row.getBoolean(23),
                         row.getInt(10),
                         row.getInt(11),
                         row.getInt(12),
-                        new HashMap<>(),
-                        "plain".equals(row.getString(19)));
+                        new HashMap<>());
                 current = entry;
             }
             short language = row.getShort(13);
             if (!row.wasNull()) {
-                String text = row.getString(14);
-                LanguageTag tag = languages.tag(language);
                 entry.cells()
                         .put(
-                                tag,
+                                languages.tag(language),
                                 new RecordCell(
-                                        text == null ? "" : text,
+                                        text(row.getString(14), row.getString(22)),
                                         Standing.values()[row.getShort(15)],
                                         row.getInt(16),
                                         row.getInt(17),
-                                        row.getString(18)));
+                                        row.getBoolean(24),
+                                        text(row.getString(18), row.getString(19))));
             }
         }
 

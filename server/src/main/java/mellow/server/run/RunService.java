@@ -24,6 +24,7 @@ public class RunService implements DisposableBean {
     private static final Logger LOG = LoggerFactory.getLogger(RunService.class);
     private static final Duration SILENT = Duration.ofSeconds(20);
     private static final Duration BETWEEN_NOTES = Duration.ofMillis(300);
+    private static final Duration LOOKS_EVERY = Duration.ofMillis(15);
     private static final int AT_ONCE = 2;
 
     private static final String START =
@@ -119,6 +120,22 @@ public class RunService implements DisposableBean {
                 .param("now", now())
                 .param("id", id)
                 .update());
+    }
+
+    /** Waits until the newest run of that kind on that subject is over, but not longer than {@code most}. */
+    public void await(String kind, long subject, Duration most) {
+        Instant until = clock.instant().plus(most);
+        while (clock.instant().isBefore(until)
+                && latest(kind, subject)
+                        .filter(run -> run.status().equals("going"))
+                        .isPresent()) {
+            try {
+                Thread.sleep(LOOKS_EVERY.toMillis());
+            } catch (InterruptedException stopped) {
+                Thread.currentThread().interrupt();
+                return;
+            }
+        }
     }
 
     /** Asks a run to stop; it does so at its next step, unless it has committed. */

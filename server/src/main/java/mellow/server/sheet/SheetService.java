@@ -31,7 +31,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Answers a scope with the entries in it, and gives the rows of any of them. Keeps no state between requests. */
 @Service
-class SheetService {
+public class SheetService {
 
     /** More rows than any screen shows at once; keeps one request cheap. */
     static final int LARGEST_PAGE = 200;
@@ -83,6 +83,20 @@ class SheetService {
         streaming.query(query.sql(), query.params(), (RowCallbackHandler)
                 row -> entries.add(row.getLong(1), row.getString(2), row.getLong(3)));
         return new ScopeReply(entries.deltas, entries.sections);
+    }
+
+    /** The entries of a table where any of those languages is in one of those states. */
+    @Transactional(readOnly = true)
+    public java.util.Set<Long> entries(String table, List<LanguageTag> in, java.util.Set<String> states) {
+        java.util.Set<mellow.core.cell.CellState> only = java.util.Arrays.stream(mellow.core.cell.CellState.values())
+                .filter(state -> states.contains(state.word()))
+                .collect(java.util.stream.Collectors.toSet());
+        Scope scope = new Scope(List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null);
+        List<TableInfo> tablesIn = tablesOf(scope);
+        ScopeSql query = new ScopeSql(scope, tablesIn, shown(tablesIn, in));
+        java.util.Set<Long> ids = new java.util.HashSet<>();
+        streaming.query(query.sql(), query.params(), (RowCallbackHandler) row -> ids.add(row.getLong(1)));
+        return ids;
     }
 
     /** The rows of {@code ids} in the order asked for; entries that are gone meanwhile are absent. */

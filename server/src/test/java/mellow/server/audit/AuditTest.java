@@ -2,7 +2,7 @@ package mellow.server.audit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.LocalDate;
 import java.time.ZoneOffset;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.coverage.CoverageService;

@@ -9,7 +9,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.cell.CellStory.StoryLine;
 import mellow.server.common.Refusal;

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.cell.CellChanged.Many;
 import mellow.server.people.Level;

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.core.text.Shape;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;

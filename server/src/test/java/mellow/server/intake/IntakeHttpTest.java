@@ -46,15 +46,19 @@ class IntakeHttpTest extends ServerTest {
                 path + "/options",
                 "{\"newTable\":\"Bow ramp\",\"source\":\"en\",\"settlesOwn\":true,\"arrival\":\"PENCILLED\"}");
         assertThat(decided.status()).isEqualTo(200);
-        Http.Reply preview = http.get(mara, path + "/preview");
-        assertThat(preview.body()
-                        .path("groups")
-                        .get(1)
-                        .path("lines")
-                        .get(0)
-                        .path("becomes")
-                        .asString())
-                .isEqualTo("pencilled");
+        Awaitility.await().until(() -> !http.get(mara, path + "/preview")
+                .body()
+                .path("preview")
+                .isNull());
+        Http.Reply lines = http.get(mara, path + "/lines?kind=NEW_ENTRIES&find=RAMP");
+        assertThat(lines.body().path("total").asInt()).isEqualTo(1);
+        assertThat(lines.body().path("lines").get(0).path("texts").asInt()).isEqualTo(1);
+        assertThat(http.get(mara, path + "/preview")
+                        .body()
+                        .path("preview")
+                        .path("pencilled")
+                        .asInt())
+                .isEqualTo(1);
         assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status())
                 .isEqualTo(202);
         Awaitility.await()

@@ -11,7 +11,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import mellow.core.format.UnreadableFileException;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
@@ -32,6 +32,9 @@ class IntakeServiceTest extends ServerTest {
     private IntakeService intakes;
 
     @Autowired
+    private Comparing comparing;
+
+    @Autowired
     private RunService runs;
 
     private long mara;
@@ -43,9 +46,13 @@ class IntakeServiceTest extends ServerTest {
 
     /** "KIND count" of every group. */
     private List<String> preview(long person, long intake) {
-        return intakes.preview(person, intake).groups().stream()
-                .map(group -> group.kind() + " " + group.count())
-                .toList();
+        comparing.compare(person, intake, Progress.UNWATCHED);
+        PreviewReply preview = java.util.Objects.requireNonNull(
+                intakes.preview(person, intake, false).preview());
+        List<String> told = new java.util.ArrayList<>();
+        preview.groups().forEach(group -> told.add(group.kind() + " " + group.count()));
+        preview.stale().forEach((tag, n) -> told.add("stale " + tag + " " + n));
+        return told;
     }
 
     private long again(long person, String csv, Arrival arrival) {
@@ -124,7 +131,7 @@ class IntakeServiceTest extends ServerTest {
         String second = FIRST.replace("Ramp up,Rampe oben", "Ramp fully up,Rampe ganz oben")
                 .replace("Ramp down", "Ramp fully down");
         long intake = again(mara, second, Arrival.SETTLED);
-        assertThat(preview(mara, intake)).containsExactly("SOURCES_REWRITTEN 2", "TEXTS_REPLACED 1", "GO_STALE 1");
+        assertThat(preview(mara, intake)).containsExactly("SOURCES_REWRITTEN 2", "TEXTS_REPLACED 1", "stale fi 1");
         ledger.takeIn(mara, "Ramp panel", second, Arrival.SETTLED);
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe ganz oben");
         assertThat(ledger.cell("down", "fi")).isEqualTo("stale Ramppi alhaalla");
@@ -176,7 +183,7 @@ class IntakeServiceTest extends ServerTest {
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("are both de");
         IntakeReply reply = intakes.reply(mara, intake);
-        assertThat(reply.reading().blocked()).isTrue();
+        assertThat(reply.reading().blocked()).contains("are both de");
         List<IntakeOptions.ColumnChoice> columns = reply.reading().columns().stream()
                 .map(column -> column.heading().equals("German")
                         ? new IntakeOptions.ColumnChoice("German", column.role(), "de-AT")
@@ -185,7 +192,8 @@ class IntakeServiceTest extends ServerTest {
         intakes.decide(
                 mara,
                 intake,
-                new IntakeOptions(null, null, null, 0, columns, null, "Flawed", "en", false, Arrival.SETTLED, true));
+                new IntakeOptions(
+                        null, null, null, null, 0, columns, null, null, "Flawed", "en", false, Arrival.SETTLED, null));
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.cell("a", "de-AT")).isEqualTo("settled C");
     }
@@ -278,7 +286,7 @@ class IntakeServiceTest extends ServerTest {
                 .extracting(IntakeReply.Listed::fileName)
                 .containsExactly("hers.csv");
         long mine = intakes.all(mara, Long.MAX_VALUE).get(0).id();
-        assertThatThrownBy(() -> intakes.preview(lina, mine)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> intakes.preview(lina, mine, false)).isInstanceOf(Refusal.class);
         intakes.leave(lina, hers);
         assertThatThrownBy(() -> intakes.apply(lina, hers, Progress.UNWATCHED)).hasMessageContaining("was left");
     }

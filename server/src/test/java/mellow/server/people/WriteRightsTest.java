@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Stream;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.support.Http;
@@ -130,6 +130,11 @@ class WriteRightsTest extends ServerTest {
         rules.put("DELETE /api/scopes/{id}", Rule.of(For.ANYBODY, "/api/scopes/0", "{}"));
         // An intake belongs to who brought it; what it may change is asked per language when it is compared.
         rules.put("POST /api/intakes", Rule.of(For.ANYBODY, "/api/intakes?name=x.csv", ""));
+        rules.put("POST /api/intakes/archive", Rule.of(For.ANYBODY, "/api/intakes/archive?name=x.zip", ""));
+        rules.put(
+                "PUT /api/intakes/{id}/choices",
+                Rule.of(For.ANYBODY, "/api/intakes/0/choices", "{\"kind\":\"CONFLICTS\",\"choice\":\"TAKE\"}"));
+        rules.put("POST /api/intakes/{id}/undo", Rule.of(For.ANYBODY, "/api/intakes/0/undo", "{}"));
         rules.put("PUT /api/intakes/{id}/options", Rule.of(For.ANYBODY, "/api/intakes/0/options", "{}"));
         rules.put("POST /api/intakes/{id}/apply", Rule.of(For.ANYBODY, "/api/intakes/0/apply", "{}"));
         rules.put("POST /api/intakes/{id}/cancel", Rule.of(For.ANYBODY, "/api/intakes/0/cancel", "{}"));

@@ -4,7 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Locale;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.TextEffect.Arrival;
+import mellow.core.merge.Arrival;
 import mellow.server.audit.Audit;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellService;
@@ -36,7 +36,7 @@ public class Ledger {
     public void empty() {
         jdbc.sql(
                         """
-                        truncate person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part, intake, master_file,
+                        truncate person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part, intake, intake_line, intake_cell_was, intake_entry_was, token, master_file,
                         cell_story, intake_entry, entry_story, coverage, coverage_day, activity, product, product_table, product_language, invite, kept_scope, run, bucket, spring_session, spring_session_attributes cascade
                         """)
                 .update();

@@ -13,6 +13,7 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.archive.Archive;
 import mellow.core.format.sheet.Column;
 import mellow.core.format.sheet.RowEntries;
 import mellow.core.format.sheet.SheetLayout;

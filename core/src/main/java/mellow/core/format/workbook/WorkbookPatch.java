@@ -14,6 +14,7 @@ import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
 import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.archive.Archive;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.source.Splice;
 import mellow.core.format.workbook.Sheet.Cell;

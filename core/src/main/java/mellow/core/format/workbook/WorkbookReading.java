@@ -16,6 +16,7 @@ import mellow.core.format.Problem;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
+import mellow.core.format.archive.Archive;
 import mellow.core.format.sheet.Column.Role;
 import mellow.core.format.sheet.LayoutFinder;
 import mellow.core.format.sheet.RowEntries;

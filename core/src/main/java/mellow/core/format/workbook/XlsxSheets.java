@@ -10,6 +10,7 @@ import java.util.regex.Pattern;
 import mellow.core.format.Limits;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
+import mellow.core.format.archive.Archive;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.workbook.Sheet.Cell;
 import mellow.core.format.workbook.Sheet.Kind;

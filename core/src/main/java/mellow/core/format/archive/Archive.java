@@ -1,10 +1,11 @@
-package mellow.core.format.workbook;
+package mellow.core.format.archive;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.zip.CRC32;
@@ -17,9 +18,9 @@ import mellow.core.format.Problems;
 import mellow.core.format.UnreadableFileException;
 
 /** The parts of a ZIP archive in memory, in order, within limits. */
-final class Archive {
+public final class Archive {
 
-    /** Honest workbooks pack at most about 1:50; a part of fewer bytes than the slack may do better. */
+    /** Honest files pack at most about 1:50; a part of fewer bytes than the slack may do better. */
     private static final int HIGHEST_RATIO = 200;
 
     private static final int SLACK = 1 << 20;
@@ -34,17 +35,17 @@ final class Archive {
     }
 
     /** The archive as it was read, byte for byte. */
-    byte[] original() {
+    public byte[] original() {
         return original;
     }
 
     /** The same parts, to be changed. */
-    Archive copy() {
+    public Archive copy() {
         return new Archive(new LinkedHashMap<>(parts), original);
     }
 
     /** An archive of nothing. */
-    static Archive empty() {
+    public static Archive empty() {
         return new Archive(new LinkedHashMap<>(), new byte[0]);
     }
 
@@ -54,7 +55,7 @@ final class Archive {
      * @throws UnreadableFileException when it is cut off, unpacks to more than the limit or more than {@value #HIGHEST_RATIO} times its size, or
      *     names a part outside itself
      */
-    static Archive read(byte[] bytes, Limits limits, Problems problems) {
+    public static Archive read(byte[] bytes, Limits limits, Problems problems) {
         Map<String, byte[]> parts = new LinkedHashMap<>();
         long most = Math.min(limits.bytes(), SLACK + (long) HIGHEST_RATIO * bytes.length);
         long total = 0;
@@ -75,7 +76,7 @@ final class Archive {
                         throw problems.refuse(
                                 Position.WHOLE_FILE,
                                 "the archive unpacks to more than " + most / (1024 * 1024) + " MB",
-                                "an ordinary workbook; this one is too large or made to do harm");
+                                "an ordinary one; this is too large or made to do harm");
                     }
                     part.write(buffer, 0, read);
                 }
@@ -84,28 +85,33 @@ final class Archive {
                     throw problems.refuse(
                             Position.WHOLE_FILE,
                             "more than " + MOST_PARTS + " parts in the archive",
-                            "an ordinary workbook");
+                            "an ordinary one");
                 }
             }
         } catch (IOException | IllegalArgumentException broken) {
             throw problems.refuse(
                     Position.WHOLE_FILE,
                     "the archive is damaged or cut off (" + broken.getMessage() + ")",
-                    "a whole workbook");
+                    "a whole one");
         }
         if (parts.isEmpty()) {
-            throw problems.refuse(Position.WHOLE_FILE, "there is nothing in the archive", "a workbook");
+            throw problems.refuse(Position.WHOLE_FILE, "there is nothing in the archive", "files");
         }
         return new Archive(parts, bytes);
     }
 
+    /** The names of the parts, in order. */
+    public List<String> names() {
+        return List.copyOf(parts.keySet());
+    }
+
     /** A part, if there is one of that name. */
-    Optional<byte[]> part(String name) {
+    public Optional<byte[]> part(String name) {
         return Optional.ofNullable(parts.get(name));
     }
 
     /** Puts a part in or in place of another. */
-    void put(String name, byte[] content) {
+    public void put(String name, byte[] content) {
         parts.put(name, content);
     }
 
@@ -114,7 +120,7 @@ final class Archive {
      *
      * @param stored a part that is stored as it is, as ODS wants its "mimetype"; empty for none
      */
-    void writeTo(OutputStream out, String stored) throws IOException {
+    public void writeTo(OutputStream out, String stored) throws IOException {
         ZipOutputStream zip = new ZipOutputStream(out);
         for (Map.Entry<String, byte[]> part : parts.entrySet()) {
             ZipEntry entry = new ZipEntry(part.getKey());

@@ -1,0 +1,54 @@
+package mellow.core.merge;
+
+import java.util.List;
+
+/** What a file would change, in the order in which people want to see it; each with what can be done about it, the default first. */
+public enum ChangeKind {
+    /** Only the file has the entry. */
+    NEW_ENTRIES(Choice.TAKE, Choice.KEEP),
+    /** A key is gone and another is new with the same source and context. */
+    RENAMED(Choice.BOTH, Choice.RENAME, Choice.REPLACE),
+    /** The file rewrote the source and nobody touched it here. */
+    SOURCES_REWRITTEN(Choice.CHANGED, Choice.FIX, Choice.KEEP),
+    /** The source was rewritten in the file and here, differently. */
+    SOURCE_CONFLICTS(Choice.CHANGED, Choice.FIX, Choice.KEEP),
+    /** A text where there was none. */
+    TEXTS_ADDED(Choice.TAKE, Choice.OFFER, Choice.KEEP),
+    /** Another text than the one here, which nobody settled or which only the file changed. */
+    TEXTS_REPLACED(Choice.TAKE, Choice.OFFER, Choice.KEEP),
+    /** The text was changed in the file and here, differently. */
+    CONFLICTS(Choice.OFFER, Choice.TAKE, Choice.KEEP),
+    /** Another text than the settled one, and nothing tells who moved. */
+    DIFFER_FROM_SETTLED(Choice.OFFER, Choice.TAKE, Choice.KEEP),
+    /** A text that lost a placeholder of its source or has one too many; it is never settled by taking it in. */
+    PLACEHOLDERS(Choice.TAKE, Choice.OFFER, Choice.KEEP),
+    /** The same text, pencilled here and settled in the file. */
+    HIGHER_STANDING(Choice.KEEP, Choice.TAKE),
+    /** Note, limit, section or references are not as in the file. */
+    DESCRIPTIONS(Choice.TAKE, Choice.KEEP),
+    /** The file had the entry and has it no more. */
+    GONE_FROM_FILE(Choice.REMOVE, Choice.KEEP),
+    /** The file has the entry as before, and it was removed here. */
+    REMOVED_HERE(Choice.KEEP, Choice.PUT_BACK),
+    /** The file had a text and has none now. */
+    EMPTIED_IN_FILE(Choice.KEEP, Choice.CLEAR),
+    /** The source was rewritten here and not in the file. */
+    EDITED_HERE(Choice.KEEP, Choice.CHANGED, Choice.FIX),
+    /** The file says something else than an entry of another shape can take. */
+    OTHER_SHAPE(Choice.KEEP),
+    /** Only the file has the entry, and it has no source text. */
+    WITHOUT_SOURCE(Choice.KEEP),
+    /** Entries and sources that only a coordinator may change. */
+    NO_RIGHT(Choice.KEEP);
+
+    private final List<Choice> choices;
+
+    ChangeKind(Choice... choices) {
+        this.choices = List.of(choices);
+    }
+
+    /** What can be done about it, the default first. */
+    public List<Choice> choices() {
+        return choices;
+    }
+}

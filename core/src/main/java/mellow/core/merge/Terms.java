@@ -1,0 +1,26 @@
+package mellow.core.merge;
+
+import java.util.Map;
+import java.util.Set;
+import mellow.core.format.EntryId;
+import mellow.core.language.LanguageTag;
+
+/**
+ * Under which terms a file is compared.
+ *
+ * @param source the table's source language
+ * @param arrivals how texts arrive, by language, within the person's rights; texts in other languages are not looked at
+ * @param reviews the languages in which the person may take texts away
+ * @param coordinator whether the person may change entries and sources
+ * @param removes whether entries that the file lost are removed unless somebody says otherwise: only a file that covered the whole table removes
+ * @param removed entries that were removed from the table
+ * @param choices what people decided
+ */
+public record Terms(
+        LanguageTag source,
+        Map<LanguageTag, Arrival> arrivals,
+        Set<LanguageTag> reviews,
+        boolean coordinator,
+        boolean removes,
+        Set<EntryId> removed,
+        Choices choices) {}

@@ -1,0 +1,59 @@
+package mellow.server.export;
+
+import java.util.List;
+import java.util.Set;
+import mellow.core.format.FileFormat;
+import mellow.core.language.LanguageTag;
+
+/**
+ * What fresh files hold.
+ *
+ * @param format their format
+ * @param languages the languages to write, in order; all of the table when empty
+ * @param untranslated what stands where there is no text
+ * @param onlySettled leave texts out that nobody settled
+ * @param only states of which an entry has to have one in any of the languages; empty for all entries
+ * @param delimiter between the cells of separated text
+ * @param guard keep spreadsheet programs from running texts as formulas
+ * @param pattern how files are named: {@code {table}}, {@code {language}}, {@code {ext}}
+ */
+record Order(
+        FileFormat format,
+        List<LanguageTag> languages,
+        Untranslated untranslated,
+        boolean onlySettled,
+        Set<String> only,
+        char delimiter,
+        boolean guard,
+        String pattern) {
+
+    /** What stands where there is no text. */
+    enum Untranslated {
+        /** Nothing. */
+        EMPTY,
+        /** The source. */
+        SOURCE,
+        /** What users would see: the same language elsewhere ("pt" for "pt-BR"), else the source. */
+        FALLBACK
+    }
+
+    /** Whether a file of this format holds texts in one language only, so that each language gets a file of its own. */
+    boolean apart() {
+        return switch (format.name()) {
+            case "csv", "xlsx", "ods", "tmx", "tbx", "ledger-json" -> false;
+            default -> true;
+        };
+    }
+
+    String ending() {
+        return switch (format.name()) {
+            case "xliff-1.2" -> "xlf";
+            case "xliff-2" -> "xliff";
+            case "android" -> "xml";
+            case "yaml" -> "yml";
+            case "ledger-json" -> "ledger.json";
+            case "csv" -> delimiter == '\t' ? "tsv" : "csv";
+            default -> format.name();
+        };
+    }
+}

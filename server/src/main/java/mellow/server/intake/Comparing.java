@@ -1,0 +1,86 @@
+package mellow.server.intake;
+
+import java.time.Clock;
+import java.util.HashMap;
+import java.util.Map;
+import mellow.core.language.LanguageTag;
+import mellow.core.merge.Comparison;
+import mellow.core.merge.RecordEntry;
+import mellow.server.common.CopyFile;
+import mellow.server.language.LanguageService;
+import mellow.server.record.RecordReader;
+import mellow.server.run.RunService.Progress;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Finds out what an intake would do and keeps it for looking and deciding. Changes nothing in a table. */
+@Component
+class Comparing {
+
+    private static final int TOLD_EVERY = 1000;
+
+    private final Planner planner;
+    private final RecordReader records;
+    private final LanguageService languages;
+    private final LineStore lines;
+    private final JsonMapper json;
+    private final Clock clock;
+
+    Comparing(
+            Planner planner,
+            RecordReader records,
+            LanguageService languages,
+            LineStore lines,
+            JsonMapper json,
+            Clock clock) {
+        this.planner = planner;
+        this.records = records;
+        this.languages = languages;
+        this.lines = lines;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /**
+     * What is known once a file has been compared, beside its lines.
+     *
+     * @param lines number of its lines
+     * @param unchanged entries that the file leaves as they are
+     * @param problems what is wrong with the file, as sentences
+     * @param problemCount number of problems, those not listed included
+     */
+    record Result(int lines, int unchanged, java.util.List<String> problems, int problemCount) {}
+
+    @Transactional
+    public void compare(long person, long id, Progress progress) {
+        Intake intake = planner.open(person, id);
+        int decided = intake.decided();
+        Plan plan = planner.plan(person, intake);
+        plan.requireReady();
+        Map<LanguageTag, Short> numbers = new HashMap<>();
+        plan.targets().forEach(tag -> numbers.put(tag, languages.number(tag)));
+        long total = plan.file().reading().size();
+        try (Lines found = new Lines(id, plan.decisions(), numbers)) {
+            Comparison comparison = plan.comparison();
+            long[] seen = new long[1];
+            plan.table()
+                    .ifPresent(table -> records.read(table.id(), person, (RecordEntry entry) -> {
+                        comparison.compare(entry, found);
+                        if (++seen[0] % TOLD_EVERY == 0) {
+                            progress.at(Math.min(seen[0], total), total);
+                        }
+                    }));
+            comparison.rest(found);
+            CopyFile rows = found.finish();
+            lines.store(id, rows);
+            PreviewReply problems =
+                    PreviewReply.of(java.util.List.of(), Map.of(), Map.of(), found.unchanged(), plan.file());
+            intake.compared(
+                    decided,
+                    clock.instant(),
+                    json.writeValueAsString(new Result(
+                            (int) rows.rows(), found.unchanged(), problems.problems(), problems.problemCount())));
+        }
+    }
+}

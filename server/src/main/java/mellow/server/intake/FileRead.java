@@ -1,0 +1,167 @@
+package mellow.server.intake;
+
+import java.nio.charset.Charset;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileReading;
+import mellow.core.format.Problem;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.charset.TextEncoding;
+import mellow.core.format.csv.CsvDialect;
+import mellow.core.format.csv.CsvFormat;
+import mellow.core.format.csv.CsvOptions;
+import mellow.core.format.csv.CsvReading;
+import mellow.core.format.registry.Formats;
+import mellow.core.format.sheet.SheetLayout;
+import mellow.core.language.LanguageTag;
+import mellow.server.common.Refusal;
+import mellow.server.intake.IntakeOptions.ColumnChoice;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A file read as was decided about it, or as it seems.
+ *
+ * @param format its format
+ * @param reading what was read
+ */
+record FileRead(FileFormat format, FileReading reading) {
+
+    private static final String CSV = "csv";
+
+    /**
+     * Reads a file.
+     *
+     * @param source the source language of the table it goes into
+     * @throws mellow.core.format.UnreadableFileException when it cannot be read
+     */
+    static FileRead of(String path, byte[] content, IntakeOptions options, LanguageTag source) {
+        FileFormat format = options.format() == null
+                ? Formats.detect(path, content).orElseThrow(() -> Formats.unknown(path))
+                : Formats.named(options.format())
+                        .orElseThrow(() -> Refusal.unacceptable(
+                                "unknown-format", "There is no format “" + options.format() + "”."));
+        if (format.name().equals(CSV)) {
+            return new FileRead(format, CsvFormat.read(path, content, csv(options)));
+        }
+        ReadOptions known = ReadOptions.AUTOMATIC.from(source);
+        if (options.charset() != null) {
+            known = known.spelled(charset(options.charset()));
+        }
+        if (options.language() != null && !options.language().isBlank()) {
+            known = known.in(IntakeOptions.tag(options.language(), ""));
+        }
+        return new FileRead(format, format.read(path, content, known));
+    }
+
+    private static CsvOptions csv(IntakeOptions options) {
+        CsvOptions csv = CsvOptions.AUTOMATIC;
+        if (options.charset() != null) {
+            csv = csv.withEncoding(new TextEncoding(charset(options.charset()), 0));
+        }
+        String delimiter = options.delimiter();
+        if (delimiter != null && !delimiter.isEmpty()) {
+            String quote = options.quote();
+            csv = csv.withDialect(dialect(delimiter, quote == null || quote.isEmpty() ? "\"" : quote));
+        }
+        List<ColumnChoice> columns = options.columns();
+        Integer headerRow = options.headerRow();
+        if (columns != null && headerRow != null) {
+            csv = csv.withLayout(new SheetLayout(
+                    headerRow,
+                    IntStream.range(0, columns.size())
+                            .mapToObj(i -> columns.get(i).column(i))
+                            .toList()));
+        } else if (headerRow != null) {
+            csv = csv.withHeaderRow(headerRow);
+        }
+        return csv;
+    }
+
+    private static CsvDialect dialect(String delimiter, String quote) {
+        try {
+            return new CsvDialect(delimiter.charAt(0), quote.charAt(0));
+        } catch (IllegalArgumentException notPossible) {
+            throw Refusal.unacceptable(
+                    "bad-dialect", "Delimiter and quote must be two different characters of ASCII, within a line.");
+        }
+    }
+
+    private static Charset charset(String name) {
+        return TextEncoding.SUPPORTED.stream()
+                .filter(charset -> charset.name().toLowerCase(Locale.ROOT).equals(name.toLowerCase(Locale.ROOT)))
+                .findFirst()
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "unknown-charset", "The character set \u201c" + name + "\u201d cannot be read here."));
+    }
+
+    /** The reading of separated text, which knows more about itself. */
+    Optional<CsvReading> separated() {
+        return reading instanceof CsvReading csv ? Optional.of(csv) : Optional.empty();
+    }
+
+    /** Why it cannot be taken in before something is corrected; empty when it can. */
+    Optional<String> blocked() {
+        if (separated().filter(CsvReading::blocked).isPresent()) {
+            return reading.problems().stream()
+                    .filter(problem -> problem.severity() == Problem.Severity.ERROR)
+                    .findFirst()
+                    .map(Problem::sentence);
+        }
+        int unknown = reading.languages().indexOf(LanguageTag.UNDETERMINED);
+        boolean texts = unknown >= 0
+                && IntStream.range(0, reading.size())
+                        .anyMatch(i -> !reading.entry(i).texts().get(unknown).isEmpty());
+        return texts
+                ? Optional.of("The file does not say which language its texts are in; choose it.")
+                : Optional.empty();
+    }
+
+    /** How many problems the file has, those not kept included. */
+    int problemCount() {
+        return separated()
+                .map(CsvReading::problemCount)
+                .orElse(reading.problems().size());
+    }
+
+    /** The language of its texts when it holds texts in one, beside its sources. */
+    @Nullable
+    String language() {
+        List<LanguageTag> languages = reading.languages();
+        if (separated().isPresent() || languages.isEmpty() || languages.size() > 2) {
+            return null;
+        }
+        LanguageTag own = languages.size() == 1
+                ? languages.get(0)
+                : reading.sourceLanguage()
+                        .map(source -> languages.get(1 - Math.max(0, languages.indexOf(source))))
+                        .orElse(LanguageTag.UNDETERMINED);
+        boolean one = languages.size() == 1 || format.bilingual();
+        return !one ? null : own.equals(LanguageTag.UNDETERMINED) ? "" : own.value();
+    }
+
+    /** {@code options} with every guess written down, so that the file is read the same way for ever. */
+    IntakeOptions exact(IntakeOptions options) {
+        Optional<CsvReading> csv = separated();
+        String language = language();
+        return options.readAs(new IntakeOptions(
+                format.name(),
+                csv.isPresent() || options.charset() != null ? reading.charset() : null,
+                csv.map(one -> String.valueOf(one.dialect().delimiter())).orElse(null),
+                csv.map(one -> String.valueOf(one.dialect().quote())).orElse(null),
+                csv.map(one -> one.layout().headerRow()).orElse(null),
+                csv.map(one -> one.layout().columns().stream()
+                                .map(ColumnChoice::of)
+                                .toList())
+                        .orElse(null),
+                language == null || language.isEmpty() ? options.language() : language,
+                null,
+                null,
+                null,
+                false,
+                null,
+                null));
+    }
+}

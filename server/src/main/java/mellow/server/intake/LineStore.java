@@ -1,0 +1,217 @@
+package mellow.server.intake;
+
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import javax.sql.DataSource;
+import mellow.core.merge.Arrival;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
+import mellow.server.common.CopyFile;
+import mellow.server.common.Refusal;
+import mellow.server.common.TextColumns;
+import mellow.server.intake.PreviewReply.Group;
+import mellow.server.intake.PreviewReply.Line;
+import mellow.server.language.LanguageService;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.UncategorizedSQLException;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.datasource.DataSourceUtils;
+import org.springframework.stereotype.Component;
+
+/** What open intakes would do, line by line, and what people decided about the lines. */
+@Component
+class LineStore {
+
+    private static final String COUNTS =
+            """
+            select kind, coalesce(choice, usual) chosen, min(usual) usual, taken, count(*) n,
+                sum(texts_settled) settled, sum(texts_offered) offered, sum(texts_pencilled) pencilled
+            from intake_line where intake_id = :intake group by 1, 2, 4
+            """;
+    private static final String STALE =
+            """
+            select tag, count(*) n from intake_line, unnest(string_to_array(stale, ',')) tag
+            where intake_id = :intake and stale <> '' and coalesce(choice, usual) = :changed group by tag
+            """;
+    private static final String FOUND =
+            """
+             and (:find = '' or position(lower(:find) in lower(key)) > 0 or position(lower(:find) in lower(coalesce(before, ''))) > 0
+                or position(lower(:find) in lower(coalesce(after, ''))) > 0)
+            """;
+
+    private final JdbcClient jdbc;
+    private final DataSource database;
+    private final LanguageService languages;
+
+    LineStore(JdbcClient jdbc, DataSource database, LanguageService languages) {
+        this.jdbc = jdbc;
+        this.database = database;
+        this.languages = languages;
+    }
+
+    /** Replaces the lines of an intake, in the transaction under way. */
+    void store(long intake, CopyFile rows) {
+        forget(intake);
+        Connection connection = DataSourceUtils.getConnection(database);
+        try {
+            rows.send(connection);
+        } catch (SQLException failed) {
+            throw new UncategorizedSQLException("keep what a file would do", null, failed);
+        } finally {
+            DataSourceUtils.releaseConnection(connection, database);
+        }
+    }
+
+    void forget(long intake) {
+        jdbc.sql("delete from intake_line where intake_id = :intake")
+                .param("intake", intake)
+                .update();
+    }
+
+    boolean any(long intake) {
+        return jdbc.sql("select exists (select 1 from intake_line where intake_id = :intake)")
+                .param("intake", intake)
+                .query(Boolean.class)
+                .single();
+    }
+
+    /** What all lines add up to. */
+    record Sums(List<Group> groups, Map<Arrival, Integer> arrivals, Map<String, Integer> stale) {}
+
+    Sums sums(long intake) {
+        Map<ChangeKind, Map<Choice, Integer>> counts = new EnumMap<>(ChangeKind.class);
+        Map<ChangeKind, Choice> usual = new EnumMap<>(ChangeKind.class);
+        Map<Arrival, Integer> arrivals = new EnumMap<>(Arrival.class);
+        jdbc.sql(COUNTS).param("intake", intake).query(row -> {
+            ChangeKind kind = ChangeKind.values()[row.getInt("kind")];
+            Choice chosen = Choice.values()[row.getInt("chosen")];
+            int n = row.getInt("n");
+            usual.putIfAbsent(kind, Choice.values()[row.getInt("usual")]);
+            counts.computeIfAbsent(kind, k -> new EnumMap<>(Choice.class)).merge(chosen, n, Integer::sum);
+            Arrival taken = taken(row);
+            if (taken != null && chosen == Choice.TAKE) {
+                arrivals.merge(taken, n, Integer::sum);
+            } else if (taken != null && chosen == Choice.OFFER) {
+                arrivals.merge(Arrival.OFFERED, n, Integer::sum);
+            }
+            if (chosen == Choice.TAKE || chosen == Choice.BOTH || chosen == Choice.REPLACE) {
+                arrivals.merge(Arrival.SETTLED, row.getInt("settled"), Integer::sum);
+                arrivals.merge(Arrival.OFFERED, row.getInt("offered"), Integer::sum);
+                arrivals.merge(Arrival.PENCILLED, row.getInt("pencilled"), Integer::sum);
+            }
+        });
+        Map<String, Integer> stale = new TreeMap<>();
+        jdbc.sql(STALE)
+                .param("intake", intake)
+                .param("changed", Choice.CHANGED.ordinal())
+                .query(row -> {
+                    stale.put(row.getString("tag"), row.getInt("n"));
+                });
+        List<Group> groups = new ArrayList<>();
+        counts.forEach((kind, chosen) -> groups.add(new Group(
+                kind,
+                chosen.values().stream().mapToInt(Integer::intValue).sum(),
+                chosen,
+                kind.choices(),
+                java.util.Objects.requireNonNull(usual.get(kind)),
+                List.of())));
+        return new Sums(groups, arrivals, stale);
+    }
+
+    private static @Nullable Arrival taken(ResultSet row) throws SQLException {
+        int taken = row.getInt("taken");
+        return row.wasNull() ? null : Arrival.values()[taken];
+    }
+
+    /** Some of the lines of a kind, and how many there are. */
+    record Page(int total, List<Line> lines) {}
+
+    /**
+     * Lines of a kind in the file's order.
+     *
+     * @param find only those whose key or texts hold these words, whatever the case; empty for all
+     */
+    Page page(long intake, ChangeKind kind, String find, int from, int size) {
+        int total = jdbc.sql("select count(*) from intake_line where intake_id = :intake and kind = :kind" + FOUND)
+                .param("intake", intake)
+                .param("kind", kind.ordinal())
+                .param("find", find)
+                .query(Integer.class)
+                .single();
+        List<Line> lines = jdbc.sql("select * from intake_line where intake_id = :intake and kind = :kind" + FOUND
+                        + " order by n offset :from limit :size")
+                .param("intake", intake)
+                .param("kind", kind.ordinal())
+                .param("find", find)
+                .param("from", from)
+                .param("size", size)
+                .query((row, n) -> line(row, kind))
+                .list();
+        return new Page(total, lines);
+    }
+
+    private Line line(ResultSet row, ChangeKind kind) throws SQLException {
+        int decided = row.getInt("choice");
+        Choice choice = Choice.values()[row.wasNull() ? row.getInt("usual") : decided];
+        Arrival taken = taken(row);
+        String becomes = taken == null || (choice != Choice.TAKE && choice != Choice.OFFER)
+                ? null
+                : choice == Choice.OFFER ? "offered" : taken.name().toLowerCase(java.util.Locale.ROOT);
+        short language = row.getShort("language_id");
+        boolean ofText = !row.wasNull();
+        String stale = row.getString("stale");
+        boolean renamed = kind == ChangeKind.RENAMED;
+        return new Line(
+                row.getInt("n"),
+                row.getString("key"),
+                renamed ? row.getString("before") : null,
+                ofText ? languages.tag(language).value() : null,
+                row.getString("source"),
+                renamed ? row.getString("after") : row.getString("before"),
+                TextColumns.shown(row.getString("before_forms")),
+                row.getString("after"),
+                TextColumns.shown(row.getString("after_forms")),
+                choice,
+                becomes,
+                stale.isEmpty() ? List.of() : Arrays.asList(stale.split(",")),
+                row.getInt("texts_settled") + row.getInt("texts_offered") + row.getInt("texts_pencilled"));
+    }
+
+    /**
+     * Decides about lines of a kind.
+     *
+     * @param numbers which of them; null for all that hold {@code find}
+     * @return how many
+     */
+    int choose(long intake, ChangeKind kind, Choice choice, @Nullable List<Integer> numbers, String find) {
+        if (!kind.choices().contains(choice)) {
+            throw Refusal.unacceptable(
+                    "no-such-choice",
+                    "What can be done about this is " + kind.choices() + ", not " + choice + ".",
+                    Map.of("field", "choice"));
+        }
+        if (numbers == null && find.isEmpty()) {
+            return jdbc.sql(
+                            "update intake_line set usual = :choice, choice = null where intake_id = :intake and kind = :kind")
+                    .param("choice", choice.ordinal())
+                    .param("intake", intake)
+                    .param("kind", kind.ordinal())
+                    .update();
+        }
+        return jdbc.sql("update intake_line set choice = :choice where intake_id = :intake and kind = :kind"
+                        + (numbers == null ? FOUND : " and n = any(:numbers) and :find is not null"))
+                .param("choice", choice.ordinal())
+                .param("intake", intake)
+                .param("kind", kind.ordinal())
+                .param("find", find)
+                .param("numbers", numbers == null ? new Integer[0] : numbers.toArray(Integer[]::new))
+                .update();
+    }
+}

@@ -1,0 +1,142 @@
+package mellow.server.intake;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import mellow.core.cell.Standing;
+import mellow.core.language.LanguageTag;
+import mellow.core.merge.Arrival;
+import mellow.core.merge.Change;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
+import mellow.core.merge.Comparison;
+import mellow.core.merge.RecordEntry;
+import mellow.server.common.CopyFile;
+import mellow.server.common.TextColumns;
+import org.jspecify.annotations.Nullable;
+
+/** Writes what a file would do as rows that people look at and decide about. Texts that come along with a new entry are counted in its row. */
+final class Lines implements Comparison.Listener, AutoCloseable {
+
+    private static final int[] NO_TEXTS = new int[Arrival.values().length];
+
+    private final CopyFile rows = new CopyFile(
+            "intake_line (intake_id, kind, n, key, context, language_id, source, before, before_forms, after, after_forms, taken, usual, choice, stale, texts_settled, texts_offered, texts_pencilled)");
+    private final long intake;
+    private final Decisions decisions;
+    private final Map<LanguageTag, Short> numbers;
+    private final int[] counts = new int[ChangeKind.values().length];
+    private int met;
+    private int touched;
+    private long lastTouched = -1;
+    private @Nullable Change waiting;
+    private final List<LanguageTag> goingStale = new ArrayList<>();
+    private final int[] texts = new int[Arrival.values().length];
+
+    Lines(long intake, Decisions decisions, Map<LanguageTag, Short> numbers) {
+        this.intake = intake;
+        this.decisions = decisions;
+        this.numbers = numbers;
+    }
+
+    @Override
+    public void met(int index, RecordEntry entry) {
+        met++;
+    }
+
+    @Override
+    public void change(Change change) {
+        RecordEntry entry = change.entry();
+        if (entry != null && entry.id() != lastTouched) {
+            touched += change.file() == null ? 0 : 1;
+            lastTouched = entry.id();
+        }
+        boolean ofWaiting =
+                waiting != null && change.language() != null && waiting.id().equals(change.id());
+        if (!ofWaiting) {
+            release();
+        }
+        if (change.language() == null) {
+            waiting = change;
+            gatherStale(change);
+            return;
+        }
+        if (ofWaiting && change.current() && change.arrives() != null && change.arrives() != Arrival.OFFERED) {
+            goingStale.remove(change.language());
+        }
+        if (entry == null && change.kind() == ChangeKind.TEXTS_ADDED) {
+            Arrival arrives = change.arrives();
+            if (arrives != null) {
+                texts[arrives.ordinal()]++;
+            }
+            return;
+        }
+        add(change, "", NO_TEXTS);
+    }
+
+    private void gatherStale(Change change) {
+        if (change.entry() != null && change.kind().choices().contains(Choice.CHANGED)) {
+            change.entry().cells().forEach((tag, cell) -> {
+                if (cell.standing() != Standing.NONE) {
+                    goingStale.add(tag);
+                }
+            });
+        }
+    }
+
+    /** A source is written when the texts that come with it are known. */
+    private void release() {
+        if (waiting != null) {
+            add(waiting, goingStale.stream().map(LanguageTag::value).sorted().collect(Collectors.joining(",")), texts);
+            waiting = null;
+        }
+        goingStale.clear();
+        Arrays.fill(texts, 0);
+    }
+
+    private void add(Change change, String stale, int[] along) {
+        int kind = change.kind().ordinal();
+        Choice own = decisions.own(change.kind(), change.id(), change.language());
+        Choice usual = own == null ? change.choice() : decisions.usual(change);
+        String before = change.kind() == ChangeKind.RENAMED && change.entry() != null
+                ? change.entry().entryId().key()
+                : PreviewReply.shown(change.before());
+        rows.add(
+                intake,
+                kind,
+                counts[kind]++,
+                change.id().key(),
+                change.id().context(),
+                change.language() == null ? null : numbers.get(change.language()),
+                change.language() == null ? null : PreviewReply.shown(change.source()),
+                before,
+                TextColumns.formsOrNull(change.before().forms()),
+                PreviewReply.shown(change.after()),
+                TextColumns.formsOrNull(change.after().forms()),
+                change.taken() == null ? null : change.taken().ordinal(),
+                usual.ordinal(),
+                own == null ? null : own.ordinal(),
+                stale,
+                along[0],
+                along[1],
+                along[2]);
+    }
+
+    /** All rows, complete. */
+    CopyFile finish() {
+        release();
+        return rows;
+    }
+
+    /** Entries that both have and that the file leaves as they are. */
+    int unchanged() {
+        return met - touched;
+    }
+
+    @Override
+    public void close() {
+        rows.close();
+    }
+}

@@ -1,0 +1,183 @@
+import { Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/material";
+import type { Schemas } from "../../api/client";
+import { t, type WordKey } from "../../words/words";
+
+/** The formats that a fresh file can have, those of spreadsheets first. */
+const FORMATS = [
+  "csv",
+  "xlsx",
+  "ods",
+  "po",
+  "mo",
+  "xliff-1.2",
+  "xliff-2",
+  "json",
+  "yaml",
+  "properties",
+  "android",
+  "tmx",
+  "tbx",
+  "ledger-json",
+] as const;
+/** Formats that hold any number of languages in one file. */
+const TOGETHER = new Set<string>(["csv", "xlsx", "ods", "tmx", "tbx", "ledger-json"]);
+const PATTERNS = [
+  "{table}-{language}.{ext}",
+  "{language}/{table}.{ext}",
+  "{table}.{language}.{ext}",
+  "{language}.{ext}",
+];
+
+export interface Fresh {
+  format: string;
+  languages: "all" | "scope" | "source";
+  untranslated: "empty" | "source" | "fallback";
+  onlySettled: boolean;
+  onlyScope: boolean;
+  delimiter: "comma" | "semicolon" | "tab";
+  guard: boolean;
+  pattern: string;
+}
+
+export const USUAL: Fresh = {
+  format: "csv",
+  languages: "all",
+  untranslated: "empty",
+  onlySettled: false,
+  onlyScope: false,
+  delimiter: "comma",
+  guard: true,
+  pattern: PATTERNS[0] ?? "",
+};
+
+interface Props {
+  table: Schemas["TableReply"];
+  languages: string[];
+  /** The states that the scope asks for. */
+  only: string[];
+  fresh: Fresh;
+  onChange: (fresh: Fresh) => void;
+}
+
+/** What a fresh file holds. */
+export function FreshChoices({ table, languages, only, fresh, onChange }: Props) {
+  const change = (part: Partial<Fresh>) => onChange({ ...fresh, ...part });
+  const several =
+    !TOGETHER.has(fresh.format) && (fresh.languages === "all" ? table.languages.length : languages.length) > 1;
+  return (
+    <>
+      <Pick
+        label={t("reading.format")}
+        value={fresh.format}
+        options={FORMATS.map((format) => [format, t(`format.${format}` as WordKey)])}
+        onPick={(format) => change({ format })}
+      />
+      <Pick
+        label={t("export.languages")}
+        value={fresh.languages}
+        options={[
+          ["all", t("export.allLanguages", { n: table.languages.length })],
+          ["scope", languages.join(", ")],
+          ["source", t("export.sourceOnly", { tag: table.source.tag })],
+        ]}
+        onPick={(picked) => change({ languages: picked as Fresh["languages"] })}
+      />
+      <Pick
+        label={t("export.untranslated")}
+        value={fresh.untranslated}
+        options={(["empty", "source", "fallback"] as const).map((one) => [one, t(`export.untranslated.${one}`)])}
+        onPick={(picked) => change({ untranslated: picked as Fresh["untranslated"] })}
+      />
+      {fresh.format === "csv" && (
+        <Pick
+          label={t("reading.delimiter")}
+          value={fresh.delimiter}
+          options={(["comma", "semicolon", "tab"] as const).map((one) => [one, t(`export.${one}`)])}
+          onPick={(picked) => change({ delimiter: picked as Fresh["delimiter"] })}
+        />
+      )}
+      {several && (
+        <Pick
+          label={t("export.pattern")}
+          value={fresh.pattern}
+          options={PATTERNS.map((pattern) => [pattern, pattern])}
+          onPick={(pattern) => change({ pattern })}
+        />
+      )}
+      <Check
+        label={t("export.onlySettled")}
+        checked={fresh.onlySettled}
+        onCheck={(onlySettled) => change({ onlySettled })}
+      />
+      {only.length > 0 && (
+        <Check
+          label={t("export.onlyScope", { states: only.map((state) => t(`state.${state as "stale"}`)).join(", ") })}
+          checked={fresh.onlyScope}
+          onCheck={(onlyScope) => change({ onlyScope })}
+        />
+      )}
+      {fresh.format === "csv" && (
+        <Check label={t("export.guard")} checked={fresh.guard} onCheck={(guard) => change({ guard })} />
+      )}
+      {several && <p className="soft">{t("export.zip")}</p>}
+    </>
+  );
+}
+
+/** The address that makes the file. */
+export function addressOf(
+  base: string,
+  fresh: Fresh,
+  table: Schemas["TableReply"],
+  languages: string[],
+  only: string[],
+) {
+  const chosen = { all: [], scope: languages, source: [table.source.tag] }[fresh.languages];
+  const query = new URLSearchParams({
+    format: fresh.format,
+    in: chosen.join(","),
+    untranslated: fresh.untranslated,
+    onlySettled: String(fresh.onlySettled),
+    delimiter: fresh.delimiter,
+    guard: String(fresh.guard),
+    pattern: fresh.pattern,
+  });
+  if (fresh.onlyScope && only.length > 0) query.set("only", only.join(","));
+  return `${base}/fresh?${query}`;
+}
+
+interface PickProps {
+  label: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  onPick: (value: string) => void;
+}
+
+function Pick({ label, value, options, onPick }: PickProps) {
+  return (
+    <TextField
+      select
+      size="small"
+      margin="dense"
+      fullWidth
+      label={label}
+      value={value}
+      onChange={(event) => onPick(event.target.value)}
+    >
+      {options.map(([one, words]) => (
+        <MenuItem key={one} value={one}>
+          {words}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+function Check({ label, checked, onCheck }: { label: string; checked: boolean; onCheck: (checked: boolean) => void }) {
+  return (
+    <FormControlLabel
+      control={<Checkbox size="small" checked={checked} onChange={(event) => onCheck(event.target.checked)} />}
+      label={label}
+    />
+  );
+}
