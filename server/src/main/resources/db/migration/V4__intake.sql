@@ -18,13 +18,15 @@ create unlogged table intake_line (
     -- What holds unless somebody decides about this very line; and what somebody decided.
     usual smallint not null,
     choice smallint,
-    -- Languages whose text goes stale if the source changes its meaning; texts that come along with a new entry, by how they arrive.
+    -- Languages that have a text for the older source; whether the text, taken, is for the newer one and so keeps its language from going stale; texts that come along with a new entry, by how they arrive.
     stale text not null,
+    spares boolean not null,
     texts_settled int not null,
     texts_offered int not null,
     texts_pencilled int not null,
     primary key (intake_id, kind, n)
 );
+create index intake_line_spares on intake_line (intake_id, key, context) where spares;
 create index intake_line_decided on intake_line (intake_id) where choice is not null;
 
 -- How cells and entries were before an intake, for taking it back. version 0: there was no cell.

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
@@ -33,7 +34,10 @@ public final class Comparison {
          */
         void change(Change change);
 
-        /** An entry both have, at {@code index} of the file. Told for every one of them, in the record's order, before its changes. */
+        /**
+         * An entry both have, at {@code index} of the file. Told for every one of them, in the record's order, before its changes; those that are renamed
+         * come after the whole record.
+         */
         default void met(int index, RecordEntry entry) {}
 
         /** An entry only the record has. Told in the record's order. */
@@ -48,7 +52,7 @@ public final class Comparison {
     private final Map<EntryId, Integer> fileIndex;
     private final Map<EntryId, Integer> baseIndex;
     private final Map<Said, Integer> newInFile = new HashMap<>();
-    private final Map<Integer, RecordEntry> renamed = new HashMap<>();
+    private final Map<Integer, RecordEntry> renamed = new TreeMap<>();
     private final boolean[] met;
     private final int sourceColumn;
     private final int baseSourceColumn;
@@ -359,6 +363,12 @@ public final class Comparison {
 
     /** After the whole record has been compared: the entries that only the file has, in the file's order. */
     public void rest(Listener listener) {
+        // All of these first: where new entries go depends on where the renamed ones stay.
+        renamed.forEach((index, former) -> {
+            if (choice(ChangeKind.RENAMED, file.id(index), null, Choice.BOTH) == Choice.RENAME) {
+                listener.met(index, former);
+            }
+        });
         for (int i = 0; i < file.size(); i++) {
             if (!met[i]) {
                 onlyInFile(i, listener);

@@ -37,8 +37,20 @@ class LineStore {
             """;
     private static final String STALE =
             """
-            select tag, count(*) n from intake_line, unnest(string_to_array(stale, ',')) tag
-            where intake_id = :intake and stale <> '' and coalesce(choice, usual) = :changed group by tag
+            select tag, sum(n)::int n from (
+                select tag, count(*) n from intake_line, unnest(string_to_array(stale, ',')) tag
+                where intake_id = :intake and stale <> '' and coalesce(choice, usual) = :changed group by tag
+                union all
+                select l.tag, -count(*) from intake_line t join language l on l.id = t.language_id
+                join intake_line s on s.intake_id = t.intake_id and s.key = t.key and s.context = t.context and s.stale <> ''
+                where t.intake_id = :intake and t.spares and coalesce(t.choice, t.usual) = :take and coalesce(s.choice, s.usual) = :changed group by l.tag) n
+            group by tag having sum(n) > 0
+            """;
+    private static final String PAGE =
+            """
+            select *, (select string_agg(l.tag, ',') from intake_line t join language l on l.id = t.language_id
+                where t.intake_id = s.intake_id and t.key = s.key and t.context = s.context and t.spares and coalesce(t.choice, t.usual) = :take) spared
+            from intake_line s where intake_id = :intake and kind = :kind
             """;
     private static final String FOUND =
             """
@@ -111,6 +123,7 @@ class LineStore {
         jdbc.sql(STALE)
                 .param("intake", intake)
                 .param("changed", Choice.CHANGED.ordinal())
+                .param("take", Choice.TAKE.ordinal())
                 .query(row -> {
                     stale.put(row.getString("tag"), row.getInt("n"));
                 });
@@ -145,8 +158,8 @@ class LineStore {
                 .param("find", find)
                 .query(Integer.class)
                 .single();
-        List<Line> lines = jdbc.sql("select * from intake_line where intake_id = :intake and kind = :kind" + FOUND
-                        + " order by n offset :from limit :size")
+        List<Line> lines = jdbc.sql(PAGE + FOUND + " order by n offset :from limit :size")
+                .param("take", Choice.TAKE.ordinal())
                 .param("intake", intake)
                 .param("kind", kind.ordinal())
                 .param("find", find)
@@ -166,7 +179,8 @@ class LineStore {
                 : choice == Choice.OFFER ? "offered" : taken.name().toLowerCase(java.util.Locale.ROOT);
         short language = row.getShort("language_id");
         boolean ofText = !row.wasNull();
-        String stale = row.getString("stale");
+        List<String> stale = tags(row.getString("stale"));
+        stale.removeAll(tags(row.getString("spared")));
         boolean renamed = kind == ChangeKind.RENAMED;
         return new Line(
                 row.getInt("n"),
@@ -180,8 +194,14 @@ class LineStore {
                 TextColumns.shown(row.getString("after_forms")),
                 choice,
                 becomes,
-                stale.isEmpty() ? List.of() : Arrays.asList(stale.split(",")),
+                stale,
                 row.getInt("texts_settled") + row.getInt("texts_offered") + row.getInt("texts_pencilled"));
+    }
+
+    private static List<String> tags(@Nullable String joined) {
+        return joined == null || joined.isEmpty()
+                ? new ArrayList<>()
+                : new ArrayList<>(Arrays.asList(joined.split(",")));
     }
 
     /**

@@ -23,7 +23,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
     private static final int[] NO_TEXTS = new int[Arrival.values().length];
 
     private final CopyFile rows = new CopyFile(
-            "intake_line (intake_id, kind, n, key, context, language_id, source, before, before_forms, after, after_forms, taken, usual, choice, stale, texts_settled, texts_offered, texts_pencilled)");
+            "intake_line (intake_id, kind, n, key, context, language_id, source, before, before_forms, after, after_forms, taken, usual, choice, stale, spares, texts_settled, texts_offered, texts_pencilled)");
     private final long intake;
     private final Decisions decisions;
     private final Map<LanguageTag, Short> numbers;
@@ -63,9 +63,6 @@ final class Lines implements Comparison.Listener, AutoCloseable {
             gatherStale(change);
             return;
         }
-        if (ofWaiting && change.current() && change.arrives() != null && change.arrives() != Arrival.OFFERED) {
-            goingStale.remove(change.language());
-        }
         if (entry == null && change.kind() == ChangeKind.TEXTS_ADDED) {
             Arrival arrives = change.arrives();
             if (arrives != null) {
@@ -73,7 +70,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
             }
             return;
         }
-        add(change, "", NO_TEXTS);
+        add(change, "", ofWaiting && spares(change), NO_TEXTS);
     }
 
     private void gatherStale(Change change) {
@@ -86,17 +83,28 @@ final class Lines implements Comparison.Listener, AutoCloseable {
         }
     }
 
+    /** Whether taking the text keeps its language from going stale. */
+    private static boolean spares(Change change) {
+        return change.current()
+                && change.taken() != Arrival.OFFERED
+                && !change.before().isEmpty();
+    }
+
     /** A source is written when the texts that come with it are known. */
     private void release() {
         if (waiting != null) {
-            add(waiting, goingStale.stream().map(LanguageTag::value).sorted().collect(Collectors.joining(",")), texts);
+            add(
+                    waiting,
+                    goingStale.stream().map(LanguageTag::value).sorted().collect(Collectors.joining(",")),
+                    false,
+                    texts);
             waiting = null;
         }
         goingStale.clear();
         Arrays.fill(texts, 0);
     }
 
-    private void add(Change change, String stale, int[] along) {
+    private void add(Change change, String stale, boolean spares, int[] along) {
         int kind = change.kind().ordinal();
         Choice own = decisions.own(change.kind(), change.id(), change.language());
         Choice usual = own == null ? change.choice() : decisions.usual(change);
@@ -119,6 +127,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
                 usual.ordinal(),
                 own == null ? null : own.ordinal(),
                 stale,
+                spares,
                 along[0],
                 along[1],
                 along[2]);
