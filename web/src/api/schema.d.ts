@@ -315,9 +315,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_4"];
+        get: operations["all_5"];
         put?: never;
-        post: operations["upload"];
+        post: operations["push"];
         delete?: never;
         options?: never;
         head?: never;
@@ -523,7 +523,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_3"];
+        get: operations["all_4"];
         put?: never;
         post: operations["add"];
         delete?: never;
@@ -619,9 +619,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_3"];
         put?: never;
-        post: operations["create_2"];
+        post: operations["create_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -715,7 +715,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["all_2"];
         put?: never;
         post: operations["keep"];
         delete?: never;
@@ -763,9 +763,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all"];
+        get: operations["all_1"];
         put?: never;
-        post: operations["create"];
+        post: operations["create_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -829,7 +829,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["create_1"];
+        post: operations["create_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -895,6 +895,38 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all"];
+        put?: never;
+        post: operations["create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["end_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1475,6 +1507,9 @@ export interface components {
             deltas: number[];
             sections: components["schemas"]["SectionReply"][];
         };
+        SecretReply: {
+            secret: string;
+        };
         SectionReply: {
             /** Format: int32 */
             at: number;
@@ -1556,6 +1591,30 @@ export interface components {
             version: number;
             /** Format: int64 */
             words: number;
+        };
+        TokenReply: {
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            expiresAt: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            person: string;
+            sendsOut: boolean;
+            table?: string;
+            tableName?: string;
+            takesIn: boolean;
+            /** Format: date-time */
+            usedAt?: string;
+        };
+        TokenRequest: {
+            /** Format: int32 */
+            days: number;
+            name: string;
+            sendsOut: boolean;
+            table?: string;
+            takesIn: boolean;
         };
         UndoReply: {
             changed: components["schemas"]["Since"][];
@@ -2075,7 +2134,7 @@ export interface operations {
             };
         };
     };
-    all_4: {
+    all_5: {
         parameters: {
             query?: {
                 before?: number;
@@ -2097,10 +2156,17 @@ export interface operations {
             };
         };
     };
-    upload: {
+    push: {
         parameters: {
             query: {
                 name: string;
+                table: string;
+                dryRun?: boolean;
+                arrival?: "SETTLED" | "OFFERED" | "PENCILLED";
+                meaning?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                gone?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                conflicts?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                language?: string;
             };
             header?: never;
             path?: never;
@@ -2108,6 +2174,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewReply"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -2464,7 +2539,7 @@ export interface operations {
             };
         };
     };
-    all_3: {
+    all_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -2616,7 +2691,7 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    all_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -2636,7 +2711,7 @@ export interface operations {
             };
         };
     };
-    create_2: {
+    create_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -2825,7 +2900,7 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    all_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2951,7 +3026,7 @@ export interface operations {
             };
         };
     };
-    all: {
+    all_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2971,7 +3046,7 @@ export interface operations {
             };
         };
     };
-    create: {
+    create_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3083,7 +3158,7 @@ export interface operations {
             };
         };
     };
-    create_1: {
+    create_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -3201,6 +3276,70 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["EntryReply"][];
                 };
+            };
+        };
+    };
+    all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenReply"][];
+                };
+            };
+        };
+    };
+    create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretReply"];
+                };
+            };
+        };
+    };
+    end_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -37,8 +37,8 @@ export function Lines({ intake, group, onChoose, busy }: Props) {
   const pages = [...new Set(items.map((item) => Math.floor(item.index / LINES_PER_PAGE)))];
   const ofTexts = TEXT_KINDS.has(group.kind);
   return (
-    <div className="lines">
-      <div className="lineshead">
+    <div className="changelist">
+      <div className="changehead">
         <TextField
           size="small"
           value={typed}
@@ -58,7 +58,7 @@ export function Lines({ intake, group, onChoose, busy }: Props) {
           />
         )}
       </div>
-      <div ref={scroller} className="linesbody" tabIndex={0} role="region" aria-label={t(`group.${group.kind}`)}>
+      <div ref={scroller} className="changebody" tabIndex={0} role="region" aria-label={t(`group.${group.kind}`)}>
         {onChoose && first.isSuccess && total === 0 && <p className="soft more">{t("lines.none")}</p>}
         <ol style={{ height: virtual.getTotalSize() }}>
           {pages.map((page) => (
@@ -122,7 +122,7 @@ function PageOfLines({ intake, group, find, page, items, measure, busy, onChoose
         key={index}
         ref={measure}
         data-index={index}
-        className="line"
+        className="changeline"
         style={{ transform: `translateY(${start}px)` }}
         aria-setsize={group.count}
         aria-posinset={index + 1}
@@ -267,7 +267,7 @@ function Switch({ label, choices, value, busy, onChoose }: SwitchProps) {
     <ToggleButtonGroup
       exclusive
       size="small"
-      className="switch"
+      className="choiceswitch"
       aria-label={label}
       value={value}
       disabled={busy}

@@ -89,6 +89,7 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
           size="small"
           label={t("reading.into")}
           value={options.table ?? NEW}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
           disabled={busy}
           onChange={(event) =>
             choose(

@@ -11,6 +11,7 @@ import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
 import { Confirm } from "../settings/Confirm";
 import { PersonDialog } from "./PersonDialog";
+import { TokensDialog } from "./TokensDialog";
 import "../settings/settings.css";
 
 type Row = Schemas["PersonRow"];
@@ -25,6 +26,7 @@ export function PeoplePage({ me }: { me: Person }) {
   const [editing, setEditing] = useState<Row | "new" | null>(null);
   const [ending, setEnding] = useState<Row | null>(null);
   const [invitation, setInvitation] = useState<{ name: string; link: string; until: string } | null>(null);
+  const [tokens, setTokens] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const tables = useTables();
   const known = languagesOf(tables.data ?? []);
@@ -49,7 +51,11 @@ export function PeoplePage({ me }: { me: Person }) {
           <div>
             <Button variant="contained" onClick={() => setEditing("new")}>
               {t("people.add")}
+            </Button>{" "}
+            <Button variant="outlined" onClick={() => setTokens(true)}>
+              {t("tokens.title")}
             </Button>
+            {tokens && <TokensDialog onClose={() => setTokens(false)} />}
           </div>
         )}
         {people.data && (

@@ -48,8 +48,8 @@ class AccessibilityTest {
         "light, /tables/deckside, true, .listed",
         "dark, /tables/deckside, true, .listed",
         "light, /invitation/nobody, false, .MuiAlert-root",
-        "light, /intake/1, true, .lines",
-        "dark, /intake/1, true, .lines"
+        "light, /intake/1, true, .changelist",
+        "dark, /intake/1, true, .changelist"
     })
     void nothingSerious(String theme, String path, boolean signedIn, String ready) {
         Browser browser = signedIn ? coordinator() : nobody;

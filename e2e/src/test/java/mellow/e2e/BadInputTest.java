@@ -43,7 +43,7 @@ class BadInputTest {
 
     private void bring(Path file) {
         browser.go("/intake");
-        browser.see("button", "Choose a file");
+        browser.see("button", "Choose files");
         browser.driver().findElement(By.id("file")).sendKeys(file.toString());
     }
 

@@ -48,7 +48,7 @@ class SpreadsheetRoundTripTest {
         try (Browser browser = DemoServer.browse()) {
             browser.go("/intake");
             browser.signIn("mirja", DemoServer.PASSWORD);
-            browser.see("button", "Choose a file");
+            browser.see("button", "Choose files");
             browser.driver().findElement(By.id("file")).sendKeys(file.toString());
 
             browser.see(".scopeline", "Taking countries.csv into Countries");

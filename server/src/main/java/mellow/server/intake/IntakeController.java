@@ -3,11 +3,16 @@ package mellow.server.intake;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import java.io.IOException;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import mellow.core.format.Limits;
+import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
 import mellow.server.file.FileStore;
 import mellow.server.people.SignedIn;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -34,7 +39,7 @@ class IntakeController {
     }
 
     /** Uploads a file, its bytes as the body, and says how it was read. Refuses a file that cannot be read, and keeps nothing of it. */
-    @PostMapping(consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @PostMapping(consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE, params = "!table")
     @ResponseStatus(HttpStatus.CREATED)
     IntakeReply upload(@RequestParam String name, HttpServletRequest request, @AuthenticationPrincipal SignedIn me)
             throws IOException {
@@ -42,6 +47,43 @@ class IntakeController {
         byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
         IntakeService.refuseSize(name, content.length);
         return intakes.reply(me.id(), intakes.upload(me.id(), name, content));
+    }
+
+    /**
+     * For programs: takes a file into a table at once, its bytes as the body, by a policy that people would otherwise choose on the screen; answers with what
+     * was done, or with what would be.
+     *
+     * @param table the table, by its name in addresses
+     * @param dryRun only say what would be done
+     * @param arrival how texts arrive: SETTLED, OFFERED or PENCILLED
+     * @param meaning whether rewritten sources changed their meaning: CHANGED, FIX, or KEEP to leave them
+     * @param gone what becomes of entries that the file lost: REMOVE or KEEP; as the file covers the table when not given
+     * @param conflicts what becomes of texts that both sides changed: OFFER, TAKE or KEEP
+     */
+    @PostMapping(consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE, params = "table")
+    PreviewReply push(
+            @RequestParam String name,
+            @RequestParam String table,
+            @RequestParam(defaultValue = "false") boolean dryRun,
+            @RequestParam(defaultValue = "SETTLED") Arrival arrival,
+            @RequestParam(defaultValue = "CHANGED") Choice meaning,
+            @RequestParam(required = false) @Nullable Choice gone,
+            @RequestParam(defaultValue = "OFFER") Choice conflicts,
+            @RequestParam(required = false) @Nullable String language,
+            HttpServletRequest request,
+            @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        IntakeService.refuseSize(name, request.getContentLengthLong());
+        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
+        IntakeService.refuseSize(name, content.length);
+        Map<ChangeKind, Choice> policy = new EnumMap<>(ChangeKind.class);
+        policy.put(ChangeKind.SOURCES_REWRITTEN, meaning);
+        policy.put(ChangeKind.SOURCE_CONFLICTS, meaning);
+        policy.put(ChangeKind.CONFLICTS, conflicts);
+        if (gone != null) {
+            policy.put(ChangeKind.GONE_FROM_FILE, gone);
+        }
+        return intakes.push(me.id(), name, content, table, language, arrival, policy, dryRun);
     }
 
     /** Uploads a ZIP archive, its bytes as the body; each of its files becomes an intake, those that cannot be read say why. */

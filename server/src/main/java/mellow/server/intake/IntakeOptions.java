@@ -108,6 +108,24 @@ record IntakeOptions(
                 choices);
     }
 
+    /** The same with texts in that language. */
+    IntakeOptions in(String spoken) {
+        return new IntakeOptions(
+                format,
+                charset,
+                delimiter,
+                quote,
+                headerRow,
+                columns,
+                spoken,
+                table,
+                newTable,
+                source,
+                settlesOwn,
+                arrival,
+                choices);
+    }
+
     /** The same read as {@code other} says, going where this says. */
     IntakeOptions readAs(IntakeOptions other) {
         return new IntakeOptions(

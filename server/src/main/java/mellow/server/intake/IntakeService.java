@@ -157,6 +157,45 @@ public class IntakeService {
         return new DropReply(taken.stream().map(id -> listed(person, id)).toList(), refused);
     }
 
+    /**
+     * Takes a file into a table by a policy, or says what that would do and keeps nothing.
+     *
+     * @param policy what is done about whole kinds of changes; others are done as usual
+     */
+    PreviewReply push(
+            long person,
+            String name,
+            byte[] content,
+            String table,
+            @Nullable String language,
+            Arrival arrival,
+            Map<ChangeKind, Choice> policy,
+            boolean dryRun) {
+        policy.forEach((kind, choice) -> {
+            if (!kind.choices().contains(choice)) {
+                throw Refusal.unacceptable(
+                        "no-such-choice",
+                        "What can be done about " + kind + " is " + kind.choices() + ", not " + choice + ".");
+            }
+        });
+        return java.util.Objects.requireNonNull(transaction.execute(status -> {
+            long id = upload(person, name, content);
+            IntakeOptions options = planner.options(planner.open(person, id)).into(table, null, arrival);
+            for (Map.Entry<ChangeKind, Choice> one : policy.entrySet()) {
+                options = options.choosing(one.getKey(), one.getValue());
+            }
+            decide(person, id, language == null ? options : options.in(language));
+            taking.take(person, id, Progress.UNWATCHED, clock.instant());
+            PreviewReply done =
+                    java.util.Objects.requireNonNull(reply(person, id).report());
+            if (dryRun) {
+                // The truth of what would be done is doing it, and then not keeping it.
+                status.setRollbackOnly();
+            }
+            return done;
+        }));
+    }
+
     /** Refuses a file by its size alone. */
     public static void refuseSize(String name, long bytes) {
         if (bytes > Limits.DEFAULT.bytes()) {
@@ -477,10 +516,10 @@ public class IntakeService {
      */
     record ComparedReply(@Nullable PreviewReply preview, @Nullable RunReply run) {}
 
-    /** Some lines of what an open intake would do. */
+    /** Some lines of what an open intake would do; none once it is taken in or left, which a screen may hear of a moment later. */
     @Transactional(readOnly = true)
     LineStore.Page lines(long person, long id, ChangeKind kind, String find, int from, int size) {
-        planner.open(person, id);
+        planner.mine(person, id);
         return lines.page(id, kind, find.strip(), Math.max(0, from), Math.min(Math.max(1, size), MOST_LINES));
     }
 

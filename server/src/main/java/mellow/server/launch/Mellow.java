@@ -19,7 +19,9 @@ import picocli.CommandLine.Command;
             StopCommand.class,
             AuditCommand.class,
             InspectCommand.class,
-            ConvertCommand.class
+            ConvertCommand.class,
+            PushCommand.class,
+            PullCommand.class
         })
 public final class Mellow {
 

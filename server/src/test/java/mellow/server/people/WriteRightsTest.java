@@ -130,6 +130,13 @@ class WriteRightsTest extends ServerTest {
         rules.put("DELETE /api/scopes/{id}", Rule.of(For.ANYBODY, "/api/scopes/0", "{}"));
         // An intake belongs to who brought it; what it may change is asked per language when it is compared.
         rules.put("POST /api/intakes", Rule.of(For.ANYBODY, "/api/intakes?name=x.csv", ""));
+        rules.put(
+                "POST /api/tokens",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/tokens",
+                        "{\"name\":\"build\",\"takesIn\":true,\"sendsOut\":false,\"days\":9}"));
+        rules.put("DELETE /api/tokens/{id}", Rule.of(For.COORDINATOR, "/api/tokens/0", "{}"));
         rules.put("POST /api/intakes/archive", Rule.of(For.ANYBODY, "/api/intakes/archive?name=x.zip", ""));
         rules.put(
                 "PUT /api/intakes/{id}/choices",

@@ -69,15 +69,21 @@ public class Http {
                         .content(body));
     }
 
+    /** Sends {@code request} as nobody and without a CSRF token, as programs do. */
+    public Reply anonymous(MockHttpServletRequestBuilder request) throws Exception {
+        return perform(request);
+    }
+
     /** Sends {@code request} as {@code person} with a CSRF token. */
     public Reply send(long person, MockHttpServletRequestBuilder request) throws Exception {
-        MockMvc mvc = context.getBean(MockMvc.class);
         var token = UsernamePasswordAuthenticationToken.authenticated(
                 new SignedIn(person, "x", "X"), null, List.of(new SimpleGrantedAuthority("PERSON")));
-        MockHttpServletResponse response = mvc.perform(
-                        request.with(authentication(token)).with(csrf()))
-                .andReturn()
-                .getResponse();
+        return perform(request.with(authentication(token)).with(csrf()));
+    }
+
+    private Reply perform(MockHttpServletRequestBuilder request) throws Exception {
+        MockHttpServletResponse response =
+                context.getBean(MockMvc.class).perform(request).andReturn().getResponse();
         byte[] bytes = response.getContentAsByteArray();
         boolean isJson = String.valueOf(response.getContentType()).contains("json");
         return new Reply(

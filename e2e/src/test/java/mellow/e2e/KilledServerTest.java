@@ -1,0 +1,148 @@
+package mellow.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.ConnectException;
+import java.net.CookieManager;
+import java.net.HttpCookie;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.concurrent.Callable;
+import org.awaitility.Awaitility;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A server is killed in the middle of taking a file in: after a restart nothing of it is there, the run says so, and it can be repeated. */
+class KilledServerTest {
+
+    private static final int ENTRIES = 30_000;
+    private static final Duration PATIENCE = Duration.ofMinutes(3);
+
+    @TempDir
+    private Path folder;
+
+    /** A signed-in coordinator at a server. */
+    private static final class Person {
+        private final CookieManager cookies = new CookieManager();
+        private final HttpClient http =
+                HttpClient.newBuilder().cookieHandler(cookies).build();
+        private final String address;
+
+        Person(String address) throws IOException, InterruptedException {
+            this.address = address;
+            send("GET", "/api/session", "", "application/json");
+            send(
+                    "POST",
+                    "/api/session",
+                    "{\"signIn\":\"mirja\",\"password\":\"" + DemoServer.PASSWORD + "\"}",
+                    "application/json");
+        }
+
+        JsonNode send(String method, String path, String body, String type) throws IOException, InterruptedException {
+            String csrf = cookies.getCookieStore().getCookies().stream()
+                    .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+                    .map(HttpCookie::getValue)
+                    .findFirst()
+                    .orElse("");
+            HttpRequest request = HttpRequest.newBuilder(URI.create(address + path))
+                    .header("Content-Type", type)
+                    .header("X-XSRF-TOKEN", csrf)
+                    .method(method, BodyPublishers.ofString(body))
+                    .build();
+            String reply = http.send(request, BodyHandlers.ofString()).body();
+            return JsonMapper.shared().readTree(reply.isEmpty() ? "{}" : reply);
+        }
+
+        JsonNode intake(long id) throws IOException, InterruptedException {
+            return send("GET", "/api/intakes/" + id, "", "application/json");
+        }
+    }
+
+    private static void until(Callable<Boolean> condition) {
+        Awaitility.await().atMost(PATIENCE).pollInterval(Duration.ofMillis(20)).until(condition);
+    }
+
+    private static int freePort() throws IOException {
+        try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            return socket.getLocalPort();
+        }
+    }
+
+    private Person started(Process server, int port) throws Exception {
+        until(() -> {
+            assertThat(server.isAlive())
+                    .as(Files.readString(folder.resolve("server-" + port + ".log")))
+                    .isTrue();
+            try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
+                return socket.isConnected();
+            } catch (ConnectException notYet) {
+                return false;
+            }
+        });
+        return new Person("http://127.0.0.1:" + port);
+    }
+
+    @Test
+    void leavesNothingHalfDoneAndTheFileCanBeTakenInAgain() throws Exception {
+        try (Browser browser = DemoServer.browse()) {
+            browser.go("/intake");
+        }
+        StringBuilder csv = new StringBuilder("key,en,de,fi\n");
+        for (int i = 0; i < ENTRIES; i++) {
+            csv.append("anchor.")
+                    .append(i)
+                    .append(",Anchor ")
+                    .append(i)
+                    .append(",Anker ")
+                    .append(i)
+                    .append(",Ankkuri\n");
+        }
+        long id;
+        int port = freePort();
+        Process first = DemoServer.apart(port, folder);
+        try {
+            Person mirja = started(first, port);
+            id = mirja.send("POST", "/api/intakes?name=anchors.csv", csv.toString(), "application/octet-stream")
+                    .path("id")
+                    .asLong();
+            mirja.send("POST", "/api/intakes/" + id + "/apply", "", "application/json");
+            until(() -> mirja.intake(id).path("run").path("done").asInt() > 0);
+        } finally {
+            first.destroyForcibly().waitFor();
+        }
+
+        int other = freePort();
+        Process second = DemoServer.apart(other, folder);
+        try {
+            Person mirja = started(second, other);
+            until(() -> mirja.intake(id).path("run").path("status").asString().equals("lost"));
+            JsonNode lost = mirja.intake(id);
+            assertThat(lost.path("status").asString()).isEqualTo("open");
+            assertThat(lost.path("run").path("message").asString())
+                    .isEqualTo("The server stopped in the middle of it; nothing was changed, and it can be repeated.");
+            assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
+                    .doesNotContain("Anchors");
+
+            mirja.send("POST", "/api/intakes/" + id + "/apply", "", "application/json");
+            until(() -> mirja.intake(id).path("status").asString().equals("applied"));
+            assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
+                    .contains("\"name\":\"Anchors\"")
+                    .contains("\"entries\":" + ENTRIES);
+        } finally {
+            second.destroy();
+            second.waitFor();
+        }
+    }
+}

@@ -1,0 +1,116 @@
+package mellow.server.launch;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** {@code mellow pull}: fetches a table of a running server as files. Each appears whole or not at all. */
+@Command(name = "pull", description = "Fetches a table of a running server as files.", mixinStandardHelpOptions = true)
+final class PullCommand extends RemoteCommand implements Callable<Integer> {
+
+    private static final Pattern NAME = Pattern.compile("filename\\*=UTF-8''([^;]+)");
+
+    @Option(names = "--to", paramLabel = "FOLDER", defaultValue = ".", description = "where files go")
+    private Path folder = Path.of(".");
+
+    @Option(names = "--format", paramLabel = "NAME", defaultValue = "csv", description = "the format of fresh files")
+    private String format = "csv";
+
+    @Option(names = "--in", paramLabel = "TAGS", split = ",", description = "the languages, all otherwise")
+    private List<String> languages = List.of();
+
+    @Option(
+            names = "--untranslated",
+            paramLabel = "WHAT",
+            defaultValue = "empty",
+            description = "where there is no text: empty, source or fallback")
+    private String untranslated = "empty";
+
+    @Option(names = "--only-settled", description = "leave texts out that nobody settled")
+    private boolean onlySettled;
+
+    @Option(
+            names = "--names",
+            paramLabel = "PATTERN",
+            defaultValue = "{table}-{language}.{ext}",
+            description = "how files are named, with {table}, {language} and {ext}")
+    private String pattern = "{table}-{language}.{ext}";
+
+    @Option(
+            names = "--in-place",
+            paramLabel = "PATH",
+            description = "a file that was taken in, with only what changed, instead of fresh ones")
+    private @Nullable String inPlace;
+
+    @Override
+    public Integer call() throws IOException {
+        Map<String, String> query = new LinkedHashMap<>();
+        if (inPlace != null) {
+            query.put("file", inPlace);
+        } else {
+            query.put("format", format);
+            query.put("in", String.join(",", languages));
+            query.put("untranslated", untranslated);
+            query.put("onlySettled", Boolean.toString(onlySettled));
+            query.put("pattern", pattern);
+        }
+        String path = "/api/tables/" + encoded(table) + "/export/" + (inPlace == null ? "fresh" : "in-place");
+        HttpResponse<byte[]> response = send(request(path, query).GET().build());
+        String name = name(response.headers().firstValue("Content-Disposition").orElse(""));
+        if (name.endsWith(".zip")) {
+            unpack(response.body());
+        } else {
+            write(folder.resolve(name), response.body());
+        }
+        return 0;
+    }
+
+    private static String name(String disposition) {
+        Matcher spelled = NAME.matcher(disposition);
+        if (!spelled.find()) {
+            throw new LaunchException("The server sent a file without a name.");
+        }
+        String name = java.net.URLDecoder.decode(spelled.group(1), java.nio.charset.StandardCharsets.UTF_8);
+        return Path.of(name).getFileName().toString();
+    }
+
+    private void unpack(byte[] archive) throws IOException {
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                Path target = folder.resolve(entry.getName()).normalize();
+                if (!target.startsWith(folder.normalize())) {
+                    throw new LaunchException(
+                            "The server sent a file named “" + entry.getName() + "”, outside of the folder.");
+                }
+                write(target, zip.readAllBytes());
+            }
+        }
+    }
+
+    private void write(Path target, byte[] content) throws IOException {
+        Path parent = target.toAbsolutePath().getParent();
+        Files.createDirectories(parent);
+        Path whole = Files.createTempFile(parent, ".mellow-", ".part");
+        try {
+            Files.write(whole, content);
+            Files.move(whole, target, StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            Files.deleteIfExists(whole);
+        }
+        spec.commandLine().getOut().println(target);
+    }
+}

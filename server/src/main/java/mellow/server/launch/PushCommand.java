@@ -1,0 +1,126 @@
+package mellow.server.launch;
+
+import java.io.IOException;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** {@code mellow push}: takes files into a table of a running server, so that a build can bring its source file at every commit. */
+@Command(name = "push", description = "Takes files into a table of a running server.", mixinStandardHelpOptions = true)
+final class PushCommand extends RemoteCommand implements Callable<Integer> {
+
+    @Parameters(arity = "1..*", paramLabel = "FILE")
+    private List<Path> files = List.of();
+
+    @Option(names = "--as", paramLabel = "PATH", description = "the path that the file is known by; one file only")
+    private @Nullable String as;
+
+    @Option(names = "--dry-run", description = "only say what would be done")
+    private boolean dryRun;
+
+    @Option(
+            names = "--arrival",
+            paramLabel = "HOW",
+            defaultValue = "settled",
+            description = "how texts arrive: settled, offered or pencilled")
+    private String arrival = "settled";
+
+    @Option(
+            names = "--meaning",
+            paramLabel = "WHAT",
+            defaultValue = "changed",
+            description = "rewritten sources: changed, fix, or keep to leave them")
+    private String meaning = "changed";
+
+    @Option(names = "--gone", paramLabel = "WHAT", description = "entries that the file lost: remove or keep")
+    private @Nullable String gone;
+
+    @Option(names = "--lang", paramLabel = "TAG", description = "the language of the texts")
+    private @Nullable String language;
+
+    @Override
+    public Integer call() throws IOException {
+        if (as != null && files.size() > 1) {
+            throw new LaunchException("--as names one file, and there are " + files.size() + ".");
+        }
+        int status = 0;
+        for (Path file : files) {
+            try {
+                spec.commandLine().getOut().println(file + ": " + pushed(file));
+            } catch (LaunchException refused) {
+                spec.commandLine().getErr().println(file + ": " + refused.getMessage());
+                status = REFUSED;
+            }
+        }
+        return status;
+    }
+
+    private String pushed(Path file) throws IOException {
+        if (!Files.isReadable(file)) {
+            throw new LaunchException("There is no such file that can be read.");
+        }
+        Map<String, String> query = new LinkedHashMap<>();
+        query.put("name", as != null ? as : file.toString().replace('\\', '/'));
+        query.put("table", table);
+        query.put("dryRun", Boolean.toString(dryRun));
+        query.put("arrival", arrival.toUpperCase(Locale.ROOT));
+        query.put("meaning", meaning.toUpperCase(Locale.ROOT));
+        if (gone != null) {
+            query.put("gone", gone.toUpperCase(Locale.ROOT));
+        }
+        if (language != null) {
+            query.put("language", language);
+        }
+        JsonNode done = JsonMapper.shared()
+                .readTree(send(request("/api/intakes", query)
+                                .header("Content-Type", "application/octet-stream")
+                                .POST(BodyPublishers.ofFile(file))
+                                .build())
+                        .body());
+        return told(done);
+    }
+
+    /** "would do: NEW_ENTRIES 2, SOURCES_REWRITTEN 1; 3 texts settled, 1 offered, 0 pencilled; stale: de 2". */
+    private String told(JsonNode done) {
+        StringBuilder told = new StringBuilder(dryRun ? "would do: " : "did: ");
+        String gap = "";
+        for (JsonNode group : done.path("groups")) {
+            told.append(gap)
+                    .append(group.path("kind")
+                            .asString()
+                            .toLowerCase(Locale.ROOT)
+                            .replace('_', ' '))
+                    .append(' ')
+                    .append(group.path("count").asInt());
+            gap = ", ";
+        }
+        if (gap.isEmpty()) {
+            return told.append("nothing, all of it is there already").toString();
+        }
+        told.append("; texts settled ").append(done.path("settled").asInt());
+        told.append(", offered ").append(done.path("offered").asInt());
+        told.append(", pencilled ").append(done.path("pencilled").asInt());
+        if (!done.path("stale").isEmpty()) {
+            told.append("; stale");
+            done.path("stale").propertyStream().forEach(one -> told.append(' ')
+                    .append(one.getKey())
+                    .append(' ')
+                    .append(one.getValue().asInt()));
+        }
+        for (JsonNode problem : done.path("problems")) {
+            told.append("\n  ").append(problem.asString());
+        }
+        return told.toString();
+    }
+}

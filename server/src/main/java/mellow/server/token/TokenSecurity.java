@@ -1,0 +1,124 @@
+package mellow.server.token;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import mellow.server.token.TokenService.Holder;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.core.context.SecurityContext;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.AnonymousAuthenticationFilter;
+import org.springframework.web.filter.OncePerRequestFilter;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Lets programs in that send a token (RFC 6750 §2.1), to taking files in and sending them out and to nothing else. They have no session. */
+@Configuration
+class TokenSecurity {
+
+    private static final String BEARER = "Bearer ";
+    private static final Pattern EXPORT = Pattern.compile("/api/tables/([^/]+)/export/[^/]+");
+
+    @Bean
+    @Order(1)
+    SecurityFilterChain programs(HttpSecurity http, TokenService tokens, JsonMapper json) throws Exception {
+        return http.securityMatcher(request -> bearer(request).isPresent())
+                .csrf(AbstractHttpConfigurer::disable)
+                .sessionManagement(sessions -> sessions.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .requestCache(cache -> cache.disable())
+                .authorizeHttpRequests(requests -> requests.anyRequest().authenticated())
+                .addFilterBefore(new TokenFilter(tokens, json), AnonymousAuthenticationFilter.class)
+                .build();
+    }
+
+    private static Optional<String> bearer(HttpServletRequest request) {
+        return Optional.ofNullable(request.getHeader("Authorization"))
+                .filter(header -> header.regionMatches(true, 0, BEARER, 0, BEARER.length()))
+                .map(header -> header.substring(BEARER.length()).strip());
+    }
+
+    /** Whether the token is good for a request. */
+    static boolean allows(Holder holder, String method, String path, String table) {
+        Matcher export = EXPORT.matcher(path);
+        if (method.equals("GET") && export.matches()) {
+            return holder.sendsOut()
+                    && (holder.table() == null || holder.table().equals(export.group(1)));
+        }
+        boolean takes = method.equals("POST") && path.equals("/api/intakes") && !table.isEmpty();
+        return takes
+                && holder.takesIn()
+                && (holder.table() == null || holder.table().equals(table));
+    }
+
+    private static final class TokenFilter extends OncePerRequestFilter {
+        private final TokenService tokens;
+        private final JsonMapper json;
+
+        TokenFilter(TokenService tokens, JsonMapper json) {
+            this.tokens = tokens;
+            this.json = json;
+        }
+
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws IOException, ServletException {
+            Optional<Holder> holder = bearer(request).flatMap(tokens::holder);
+            if (holder.isEmpty()) {
+                refuse(response, 401, "unknown-token", "This token is unknown, has expired or was ended.");
+                return;
+            }
+            String table = Optional.ofNullable(request.getParameter("table")).orElse("");
+            if (!allows(holder.get(), request.getMethod(), request.getRequestURI(), table)) {
+                refuse(
+                        response,
+                        403,
+                        "not-for-this-token",
+                        "This token may "
+                                + String.join(" and ", uses(holder.get()))
+                                + (holder.get().table() == null
+                                        ? ""
+                                        : " in " + holder.get().table())
+                                + ", and nothing else.");
+                return;
+            }
+            SecurityContext context = SecurityContextHolder.createEmptyContext();
+            context.setAuthentication(
+                    new UsernamePasswordAuthenticationToken(holder.get().person(), null, List.of()));
+            SecurityContextHolder.setContext(context);
+            chain.doFilter(request, response);
+        }
+
+        private static List<String> uses(Holder holder) {
+            List<String> uses = new ArrayList<>();
+            if (holder.takesIn()) {
+                uses.add("take files in");
+            }
+            if (holder.sendsOut()) {
+                uses.add("send files out");
+            }
+            return uses;
+        }
+
+        private void refuse(HttpServletResponse response, int status, String code, String sentence) throws IOException {
+            response.setStatus(status);
+            response.setContentType("application/problem+json");
+            response.setCharacterEncoding("UTF-8");
+            response.getWriter()
+                    .write(json.writeValueAsString(Map.of("status", status, "code", code, "detail", sentence)));
+        }
+    }
+}
