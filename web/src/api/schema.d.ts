@@ -1131,6 +1131,7 @@ export interface components {
             newTable?: string;
             quote?: string;
             settlesOwn: boolean;
+            sheets?: components["schemas"]["SheetChoice"][];
             source?: string;
             table?: string;
         };
@@ -1441,6 +1442,7 @@ export interface components {
             problems: string[];
             quote?: string;
             rows: string[][];
+            sheets: components["schemas"]["SheetReply"][];
         };
         Refused: {
             file: string;
@@ -1526,6 +1528,20 @@ export interface components {
         };
         Several: {
             entries: number[];
+        };
+        SheetChoice: {
+            columns: components["schemas"]["ColumnChoice"][];
+            /** Format: int32 */
+            headerRow: number;
+            name: string;
+        };
+        SheetReply: {
+            columns: components["schemas"]["ColumnChoice"][];
+            /** Format: int32 */
+            headerRow: number;
+            name: string;
+            rows: string[][];
+            taken: boolean;
         };
         SignInRequest: {
             password: string;

@@ -4,6 +4,9 @@ import type { Schemas } from "../../api/client";
 import { loadFontsOf } from "../../theme/fonts";
 import { t, type WordKey } from "../../words/words";
 import type { Person } from "../session/useSession";
+import { ColumnsTable } from "./ColumnsTable";
+import { Sheets } from "./Sheets";
+import { TagField } from "./TagField";
 import type { Intake, Options } from "./useIntake";
 
 const CHARSETS = [
@@ -22,7 +25,6 @@ const CHARSETS = [
   "ISO-8859-15",
 ];
 const DELIMITERS = [",", ";", "\t", "|"];
-const ROLES = ["KEY", "CONTEXT", "SECTION", "NOTE", "LIMIT", "REFERENCE", "TEXT", "IGNORED"] as const;
 const FORMATS = [
   "csv",
   "xlsx",
@@ -71,15 +73,9 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
   }, [reading]);
   if (!reading) return null;
   const choose = (change: Partial<Options>) => onDecide({ ...options, ...change });
-  const setColumn = (at: number, change: Partial<Schemas["ColumnChoice"]>) =>
-    choose({
-      headerRow: reading.headerRow,
-      columns: reading.columns.map((column, one) => (one === at ? { ...column, ...change } : column)),
-    });
   const settles = me.coordinator || Object.values(me.levels).includes("reviewer");
 
   const separated = reading.columns.length > 0;
-  const rowsName = separated ? "reading.firstRows" : "reading.firstEntries";
   return (
     <div className="reading" aria-busy={busy}>
       {reading.blocked && <Alert severity="error">{reading.blocked}</Alert>}
@@ -222,112 +218,20 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
       {options.table && reading.newLanguages.length > 0 && (
         <p className="soft">{t("reading.newLanguages", { languages: reading.newLanguages.join(", ") })}</p>
       )}
-      <h2>{t(rowsName)}</h2>
-      <div className="rows" tabIndex={0} role="region" aria-label={t(rowsName)}>
-        <table>
-          <thead>
-            <tr>
-              {separated && <td />}
-              {!separated &&
-                reading.rows[0]?.map((heading, at) => (
-                  <th key={at} scope="col">
-                    {heading}
-                  </th>
-                ))}
-              {reading.columns.map((column, at) => (
-                <th key={at} scope="col">
-                  <TextField
-                    select
-                    size="small"
-                    variant="standard"
-                    value={column.role}
-                    disabled={busy}
-                    slotProps={{ htmlInput: { "aria-label": t("reading.role", { n: at + 1 }) } }}
-                    onChange={(event) =>
-                      setColumn(at, {
-                        role: event.target.value as (typeof ROLES)[number],
-                        language: event.target.value === "TEXT" ? (column.language ?? "en") : undefined,
-                      })
-                    }
-                  >
-                    {ROLES.map((role) => (
-                      <MenuItem key={role} value={role}>
-                        {t(`role.${role}`)}
-                      </MenuItem>
-                    ))}
-                  </TextField>
-                  {column.role === "TEXT" && (
-                    <TagField
-                      tag={column.language ?? ""}
-                      label={t("reading.language", { n: at + 1 })}
-                      busy={busy}
-                      onTag={(language) => setColumn(at, { language })}
-                    />
-                  )}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {(separated ? reading.rows : reading.rows.slice(1)).map((row, index) => (
-              <tr
-                key={index}
-                className={index === reading.headerRow ? "header" : index < reading.headerRow ? "above" : ""}
-              >
-                {separated && (
-                  <td>
-                    <input
-                      type="radio"
-                      name="header"
-                      checked={index === reading.headerRow}
-                      disabled={busy}
-                      aria-label={t("reading.headerRow", { n: index + 1 })}
-                      title={t("reading.headerRow", { n: index + 1 })}
-                      onChange={() => choose({ headerRow: index, columns: undefined })}
-                    />
-                  </td>
-                )}
-                {row.map((cell, at) => (
-                  <td key={at} dir="auto">
-                    {cell}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      {reading.sheets.length > 0 ? (
+        <Sheets reading={reading} busy={busy} onSheets={(sheets) => choose({ sheets })} />
+      ) : (
+        <>
+          <h2>{t(separated ? "reading.firstRows" : "reading.firstEntries")}</h2>
+          <ColumnsTable
+            sheet={reading}
+            label={t(separated ? "reading.firstRows" : "reading.firstEntries")}
+            busy={busy}
+            onColumns={(columns) => choose({ headerRow: reading.headerRow, columns })}
+            onHeader={(headerRow) => choose({ headerRow, columns: undefined })}
+          />
+        </>
+      )}
     </div>
-  );
-}
-
-function TagField({
-  tag,
-  label,
-  busy,
-  outlined = false,
-  onTag,
-}: {
-  tag: string;
-  label: string;
-  busy: boolean;
-  outlined?: boolean;
-  onTag: (tag: string) => void;
-}) {
-  const [text, setText] = useState(tag);
-  const send = () => text !== tag && text.trim() !== "" && onTag(text.trim());
-  return (
-    <TextField
-      variant={outlined ? "outlined" : "standard"}
-      size="small"
-      className="tag"
-      label={outlined ? label : undefined}
-      value={text}
-      disabled={busy}
-      slotProps={{ htmlInput: { "aria-label": label } }}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={send}
-      onKeyDown={(event) => event.key === "Enter" && send()}
-    />
   );
 }

@@ -149,7 +149,7 @@ public final class CsvBench {
                 "{\"newTable\":\"" + table + "\",\"source\":\"en\",\"settlesOwn\":true,\"arrival\":\"SETTLED\"}");
         double readIn = seconds(start);
         start = System.nanoTime();
-        product.get("/api/intakes/" + id + "/preview");
+        IntakeBench.compared(product, id);
         double preview = seconds(start);
         start = System.nanoTime();
         product.send("POST", "/api/intakes/" + id + "/apply", "");

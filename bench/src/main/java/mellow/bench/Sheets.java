@@ -10,7 +10,7 @@ final class Sheets {
     static final List<String> LANGUAGES = List.of("de", "fi", "et", "pl", "pt-BR", "ar", "ja");
 
     private static final String[] WORDS = {
-        "ramp", "Brücke", "kansi", "łódź", "convés", "سفينة", "船", "deck", "harbour", "{n}", "Größe", "satama"
+        "ramp", "Brücke", "kansi", "łódź", "convés", "سفينة", "船", "deck", "harbour", "Fähre", "Größe", "satama"
     };
     private static final int LONGEST = 9;
 

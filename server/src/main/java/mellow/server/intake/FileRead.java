@@ -1,8 +1,10 @@
 package mellow.server.intake;
 
 import java.nio.charset.Charset;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import mellow.core.format.FileFormat;
@@ -16,9 +18,12 @@ import mellow.core.format.csv.CsvOptions;
 import mellow.core.format.csv.CsvReading;
 import mellow.core.format.registry.Formats;
 import mellow.core.format.sheet.SheetLayout;
+import mellow.core.format.workbook.WorkbookFormat;
+import mellow.core.format.workbook.WorkbookReading;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Refusal;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
+import mellow.server.intake.IntakeOptions.SheetChoice;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -53,7 +58,11 @@ record FileRead(FileFormat format, FileReading reading) {
         if (options.language() != null && !options.language().isBlank()) {
             known = known.in(IntakeOptions.tag(options.language(), ""));
         }
-        return new FileRead(format, format.read(path, content, known));
+        return new FileRead(
+                format,
+                format instanceof WorkbookFormat workbook
+                        ? workbook.read(path, content, known, layouts(options))
+                        : format.read(path, content, known));
     }
 
     private static CsvOptions csv(IntakeOptions options) {
@@ -69,15 +78,18 @@ record FileRead(FileFormat format, FileReading reading) {
         List<ColumnChoice> columns = options.columns();
         Integer headerRow = options.headerRow();
         if (columns != null && headerRow != null) {
-            csv = csv.withLayout(new SheetLayout(
-                    headerRow,
-                    IntStream.range(0, columns.size())
-                            .mapToObj(i -> columns.get(i).column(i))
-                            .toList()));
+            csv = csv.withLayout(IntakeOptions.layout(headerRow, columns));
         } else if (headerRow != null) {
             csv = csv.withHeaderRow(headerRow);
         }
         return csv;
+    }
+
+    private static Map<String, SheetLayout> layouts(IntakeOptions options) {
+        List<SheetChoice> sheets = options.sheets() == null ? List.of() : options.sheets();
+        Map<String, SheetLayout> layouts = new HashMap<>();
+        sheets.forEach(sheet -> layouts.put(sheet.name(), sheet.layout()));
+        return layouts;
     }
 
     private static CsvDialect dialect(String delimiter, String quote) {
@@ -102,9 +114,16 @@ record FileRead(FileFormat format, FileReading reading) {
         return reading instanceof CsvReading csv ? Optional.of(csv) : Optional.empty();
     }
 
+    /** The reading of a workbook, which knows its sheets. */
+    Optional<WorkbookReading> workbook() {
+        return reading instanceof WorkbookReading workbook ? Optional.of(workbook) : Optional.empty();
+    }
+
     /** Why it cannot be taken in before something is corrected; empty when it can. */
     Optional<String> blocked() {
-        if (separated().filter(CsvReading::blocked).isPresent()) {
+        boolean layout = separated().filter(CsvReading::blocked).isPresent()
+                || workbook().filter(WorkbookReading::blocked).isPresent();
+        if (layout) {
             return reading.problems().stream()
                     .filter(problem -> problem.severity() == Problem.Severity.ERROR)
                     .findFirst()
@@ -130,7 +149,7 @@ record FileRead(FileFormat format, FileReading reading) {
     @Nullable
     String language() {
         List<LanguageTag> languages = reading.languages();
-        if (separated().isPresent() || languages.isEmpty() || languages.size() > 2) {
+        if (separated().isPresent() || workbook().isPresent() || languages.isEmpty() || languages.size() > 2) {
             return null;
         }
         LanguageTag own = languages.size() == 1
@@ -154,6 +173,18 @@ record FileRead(FileFormat format, FileReading reading) {
                 csv.map(one -> one.layout().headerRow()).orElse(null),
                 csv.map(one -> one.layout().columns().stream()
                                 .map(ColumnChoice::of)
+                                .toList())
+                        .orElse(null),
+                workbook()
+                        .map(book -> book.sheets().stream()
+                                .map(sheet -> new SheetChoice(
+                                        sheet.name(),
+                                        sheet.taken() ? sheet.layout().headerRow() : -1,
+                                        sheet.taken()
+                                                ? sheet.layout().columns().stream()
+                                                        .map(ColumnChoice::of)
+                                                        .toList()
+                                                : List.of()))
                                 .toList())
                         .orElse(null),
                 language == null || language.isEmpty() ? options.language() : language,

@@ -5,8 +5,10 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import mellow.core.format.sheet.Column;
 import mellow.core.format.sheet.Column.Role;
+import mellow.core.format.sheet.SheetLayout;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
@@ -23,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  * @param quote the quote of separated text, one character
  * @param headerRow the header's row among those that are not blank, 0-based
  * @param columns what each column of separated text holds
+ * @param sheets what the columns of a workbook's sheets hold; sheets that are not named are found out
  * @param language the language of the texts of a file that holds one
  * @param table the table it goes into, by its name in addresses
  * @param newTable or the name of a table to be made
@@ -38,6 +41,7 @@ record IntakeOptions(
         @Nullable @Size(max = 1) String quote,
         @Nullable Integer headerRow,
         @Nullable @Size(max = 400) List<ColumnChoice> columns,
+        @Nullable @Size(max = 400) List<SheetChoice> sheets,
         @Nullable @Size(max = 60) String language,
         @Nullable String table,
         @Nullable @Size(max = 200) String newTable,
@@ -47,7 +51,7 @@ record IntakeOptions(
         @Nullable Map<ChangeKind, Choice> choices) {
 
     static final IntakeOptions UNDECIDED =
-            new IntakeOptions(null, null, null, null, null, null, null, null, null, null, false, null, null);
+            new IntakeOptions(null, null, null, null, null, null, null, null, null, null, null, false, null, null);
 
     /**
      * What a column holds.
@@ -72,6 +76,28 @@ record IntakeOptions(
             String spelling = language == null ? "" : language;
             return Column.text(heading, tag(spelling, " for column " + (index + 1)));
         }
+    }
+
+    /**
+     * What the columns of a sheet hold.
+     *
+     * @param name the sheet's name
+     * @param headerRow its header's row among those that are not blank, 0-based
+     * @param columns what each column holds; none to find it out below the header row, or with header row -1 to leave the sheet out
+     */
+    record SheetChoice(String name, int headerRow, List<ColumnChoice> columns) {
+
+        SheetLayout layout() {
+            return IntakeOptions.layout(headerRow, columns);
+        }
+    }
+
+    static SheetLayout layout(int headerRow, List<ColumnChoice> columns) {
+        return new SheetLayout(
+                headerRow,
+                IntStream.range(0, columns.size())
+                        .mapToObj(i -> columns.get(i).column(i))
+                        .toList());
     }
 
     static LanguageTag tag(String spelling, String where) {
@@ -99,6 +125,7 @@ record IntakeOptions(
                 quote,
                 headerRow,
                 columns,
+                sheets,
                 language,
                 slug,
                 made,
@@ -117,6 +144,7 @@ record IntakeOptions(
                 quote,
                 headerRow,
                 columns,
+                sheets,
                 spoken,
                 table,
                 newTable,
@@ -135,6 +163,7 @@ record IntakeOptions(
                 other.quote,
                 other.headerRow,
                 other.columns,
+                other.sheets,
                 other.language,
                 table,
                 newTable,
@@ -156,6 +185,7 @@ record IntakeOptions(
                 quote,
                 headerRow,
                 columns,
+                sheets,
                 language,
                 table,
                 newTable,

@@ -49,6 +49,7 @@ record IntakeReply(
      * @param headerRow the header's row in {@code rows}, -1 when there is none
      * @param columns what each column of separated text holds
      * @param rows the first rows as they stand in the file; of other formats a heading and the first entries
+     * @param sheets the sheets of a workbook
      * @param language the language of its texts when the file holds one, empty when it does not say; null for files that name their languages
      * @param languages the languages it holds
      * @param entries number of entries
@@ -67,6 +68,7 @@ record IntakeReply(
             int headerRow,
             List<ColumnChoice> columns,
             List<List<String>> rows,
+            List<SheetReply> sheets,
             @Nullable String language,
             List<String> languages,
             int entries,
@@ -74,6 +76,16 @@ record IntakeReply(
             List<String> problems,
             int problemCount,
             List<String> newLanguages) {}
+
+    /**
+     * A sheet of a workbook.
+     *
+     * @param taken whether it has entries
+     * @param headerRow the header's row in {@code rows}, -1 when none was found
+     * @param columns what each column holds
+     * @param rows its first rows
+     */
+    record SheetReply(String name, boolean taken, int headerRow, List<ColumnChoice> columns, List<List<String>> rows) {}
 
     /**
      * An intake in the list of all.

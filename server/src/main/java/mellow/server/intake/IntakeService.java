@@ -20,6 +20,7 @@ import mellow.core.format.UnreadableFileException;
 import mellow.core.format.archive.Archive;
 import mellow.core.format.csv.CsvFormat;
 import mellow.core.format.csv.CsvReading;
+import mellow.core.format.workbook.WorkbookReading;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
@@ -237,6 +238,7 @@ public class IntakeService {
                 null,
                 null,
                 null,
+                null,
                 table.map(TableInfo::slug).orElse(null),
                 table.isEmpty() ? title : null,
                 source.equals(LanguageTag.UNDETERMINED) ? "en" : source.value(),
@@ -362,6 +364,10 @@ public class IntakeService {
                                 .toList())
                         .orElse(List.of()),
                 csv.map(one -> one.firstRows(SHOWN_ROWS)).orElseGet(() -> firstEntries(reading)),
+                file.workbook()
+                        .map(book ->
+                                book.sheets().stream().map(IntakeService::shown).toList())
+                        .orElse(List.of()),
                 file.language(),
                 reading.languages().stream()
                         .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
@@ -378,6 +384,15 @@ public class IntakeService {
                                 && table.flatMap(known -> known.language(tag)).isEmpty())
                         .map(LanguageTag::value)
                         .toList());
+    }
+
+    private static IntakeReply.SheetReply shown(WorkbookReading.SheetShown sheet) {
+        return new IntakeReply.SheetReply(
+                sheet.name(),
+                sheet.taken(),
+                sheet.layout().headerRow(),
+                sheet.layout().columns().stream().map(ColumnChoice::of).toList(),
+                sheet.rows().stream().limit(SHOWN_ROWS).toList());
     }
 
     /** A heading and the first entries as rows: key, then a text per language. */

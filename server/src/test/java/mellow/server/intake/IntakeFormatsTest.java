@@ -127,6 +127,7 @@ class IntakeFormatsTest extends ServerTest {
                         null,
                         null,
                         null,
+                        null,
                         "de-AT",
                         options.table(),
                         null,
@@ -228,6 +229,7 @@ class IntakeFormatsTest extends ServerTest {
                         null,
                         null,
                         null,
+                        null,
                         options.newTable(),
                         "en",
                         false,
@@ -251,6 +253,7 @@ class IntakeFormatsTest extends ServerTest {
                     back,
                     new IntakeOptions(
                             format,
+                            null,
                             null,
                             null,
                             null,
@@ -289,5 +292,55 @@ class IntakeFormatsTest extends ServerTest {
                         .bytes(),
                 StandardCharsets.UTF_8);
         assertThat(only).doesNotContain("Ramp up");
+    }
+
+    @Test
+    void theSheetsOfAWorkbookCanBeCorrected() throws Exception {
+        take("ramp.csv", "key,en,de\nup,Ramp up,Rampe oben\n", "Ramp");
+        byte[] workbook =
+                http.get(mara, "/api/tables/ramp/export/fresh?format=xlsx").bytes();
+        long id = intakes.upload(mara, "copy.xlsx", workbook);
+        IntakeReply reply = intakes.reply(mara, id);
+        assertThat(reply.reading().sheets()).hasSize(1);
+        IntakeReply.SheetReply sheet = reply.reading().sheets().get(0);
+        assertThat(sheet.taken()).isTrue();
+        assertThat(sheet.rows().get(1)).containsExactly("up", "Ramp up", "Rampe oben");
+
+        List<IntakeOptions.ColumnChoice> columns = sheet.columns().stream()
+                .map(column -> "de".equals(column.language())
+                        ? new IntakeOptions.ColumnChoice(column.heading(), column.role(), "de-CH")
+                        : column)
+                .toList();
+        intakes.decide(mara, id, sheets(reply, new IntakeOptions.SheetChoice(sheet.name(), 0, columns)));
+        assertThat(intakes.reply(mara, id).reading().languages()).containsExactly("en", "de-CH");
+
+        intakes.decide(mara, id, sheets(reply, new IntakeOptions.SheetChoice(sheet.name(), -1, List.of())));
+        IntakeReply leftOut = intakes.reply(mara, id);
+        assertThat(leftOut.reading().blocked()).contains("all sheets are empty");
+        assertThat(leftOut.reading().sheets().get(0).taken()).isFalse();
+
+        intakes.decide(mara, id, sheets(reply, new IntakeOptions.SheetChoice(sheet.name(), 0, List.of())));
+        intakes.apply(mara, id, Progress.UNWATCHED);
+        assertThat(intakes.reply(mara, intakes.upload(mara, "copy.xlsx", workbook))
+                        .tableSlug())
+                .isEqualTo("copy");
+    }
+
+    private static IntakeOptions sheets(IntakeReply reply, IntakeOptions.SheetChoice sheet) {
+        return new IntakeOptions(
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                List.of(sheet),
+                null,
+                null,
+                reply.options().newTable(),
+                "en",
+                false,
+                Arrival.SETTLED,
+                null);
     }
 }

@@ -193,7 +193,20 @@ class IntakeServiceTest extends ServerTest {
                 mara,
                 intake,
                 new IntakeOptions(
-                        null, null, null, null, 0, columns, null, null, "Flawed", "en", false, Arrival.SETTLED, null));
+                        null,
+                        null,
+                        null,
+                        null,
+                        0,
+                        columns,
+                        null,
+                        null,
+                        null,
+                        "Flawed",
+                        "en",
+                        false,
+                        Arrival.SETTLED,
+                        null));
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.cell("a", "de-AT")).isEqualTo("settled C");
     }

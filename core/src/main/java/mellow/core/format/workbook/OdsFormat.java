@@ -7,8 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.format.EntryList;
-import mellow.core.format.FileFormat;
-import mellow.core.format.FileReading;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
@@ -27,7 +25,7 @@ import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlText;
 
 /** ODS workbooks. */
-public final class OdsFormat implements FileFormat {
+public final class OdsFormat implements WorkbookFormat {
 
     private static final String TYPE = "application/vnd.oasis.opendocument.spreadsheet";
     private static final String HEAD = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n";
@@ -44,12 +42,12 @@ public final class OdsFormat implements FileFormat {
     }
 
     @Override
-    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+    public WorkbookReading read(String file, byte[] bytes, ReadOptions options, Map<String, SheetLayout> layouts) {
         Problems problems = new Problems(file);
         SourceText.checkSize(bytes, options.limits(), problems, "a workbook");
         Archive archive = Archive.read(bytes, options.limits(), problems);
         return new WorkbookReading(
-                archive, OdsSheets.read(archive, options.limits(), problems), options, problems, Patch::new);
+                archive, OdsSheets.read(archive, options.limits(), problems), options, layouts, problems, Patch::new);
     }
 
     private static String cell(String style, String text) {

@@ -3,6 +3,7 @@ package mellow.core.format.workbook;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -27,7 +28,7 @@ import mellow.core.format.workbook.Sheet.Row;
 import mellow.core.language.LanguageTag;
 
 /** A workbook as it was read: the entries of every sheet that has a column of keys and one of texts. Of several such sheets each is a section. */
-final class WorkbookReading implements FileReading {
+public final class WorkbookReading implements FileReading {
 
     private static final int SAMPLE_ROWS = LayoutFinder.SEARCHED_ROWS + 20;
 
@@ -37,9 +38,21 @@ final class WorkbookReading implements FileReading {
     private final List<LanguageTag> languages;
     private final Optional<LanguageTag> source;
     private final List<Item> items;
+    private final List<SheetShown> shown = new ArrayList<>();
+    private final boolean blocked;
 
     /** An entry with its row. */
     record Item(FileEntry entry, Sheet sheet, Row row, RowEntries columns) {}
+
+    /**
+     * A sheet as it stands in the workbook.
+     *
+     * @param name its name
+     * @param layout what its columns hold, as guessed or as said
+     * @param rows its first rows that are not blank
+     * @param taken whether it has entries
+     */
+    public record SheetShown(String name, SheetLayout layout, List<List<String>> rows, boolean taken) {}
 
     private record Found(Sheet sheet, SheetLayout layout, RowEntries columns) {}
 
@@ -47,6 +60,7 @@ final class WorkbookReading implements FileReading {
             Archive archive,
             List<Sheet> sheets,
             ReadOptions options,
+            Map<String, SheetLayout> layouts,
             Problems problems,
             Function<WorkbookReading, FilePatch> patching) {
         this.archive = archive;
@@ -62,15 +76,28 @@ final class WorkbookReading implements FileReading {
             if (sample.isEmpty()) {
                 continue;
             }
-            SheetLayout layout = LayoutFinder.find(sample);
-            if (layout.flaws().isEmpty()) {
+            SheetLayout said = layouts.get(sheet.name());
+            boolean leftOut = said != null && said.columns().isEmpty() && said.headerRow() < 0;
+            SheetLayout layout = said == null || leftOut
+                    ? LayoutFinder.find(sample)
+                    : said.columns().isEmpty()
+                            ? LayoutFinder.withHeader(sample, Math.min(said.headerRow(), sample.size() - 1))
+                            : said;
+            boolean taken = !leftOut && layout.flaws().isEmpty();
+            shown.add(new SheetShown(sheet.name(), layout, sample, taken));
+            if (taken) {
                 found.add(new Found(sheet, layout, new RowEntries(layout)));
-            } else {
+            } else if (!leftOut) {
                 why = "sheet “" + sheet.name() + "”: " + layout.flaws().get(0).found();
+                if (layouts.containsKey(sheet.name())) {
+                    problems.error(
+                            Position.WHOLE_FILE, why, layout.flaws().get(0).expected());
+                }
             }
         }
-        if (found.isEmpty()) {
-            throw problems.refuse(
+        this.blocked = found.isEmpty() || problems.kept().stream().anyMatch(WorkbookReading::stops);
+        if (found.isEmpty() && problems.kept().stream().noneMatch(WorkbookReading::stops)) {
+            problems.error(
                     Position.WHOLE_FILE,
                     why.isEmpty() ? "all sheets are empty" : why,
                     "a sheet with a column of keys and one per language");
@@ -86,6 +113,20 @@ final class WorkbookReading implements FileReading {
             entries(one, found.size() > 1, read);
         }
         this.items = Repeats.lastOf(read, Item::entry, problems);
+    }
+
+    private static boolean stops(Problem problem) {
+        return problem.severity() == Problem.Severity.ERROR;
+    }
+
+    /** The sheets that are not empty, in order. */
+    public List<SheetShown> sheets() {
+        return List.copyOf(shown);
+    }
+
+    /** Whether the layout of a sheet must be corrected before the file can be taken in; the problems say why. */
+    public boolean blocked() {
+        return blocked;
     }
 
     private void entries(Found found, boolean several, List<Item> to) {

@@ -4,11 +4,10 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FileFormat;
-import mellow.core.format.FileReading;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
@@ -25,7 +24,7 @@ import mellow.core.format.xml.XmlReader;
 import mellow.core.language.Language;
 
 /** XLSX workbooks. Texts are written as text cells, never as numbers, dates or formulas. */
-public final class XlsxFormat implements FileFormat {
+public final class XlsxFormat implements WorkbookFormat {
 
     private static final String HEAD = "<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>\n";
     private static final String MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
@@ -44,12 +43,12 @@ public final class XlsxFormat implements FileFormat {
     }
 
     @Override
-    public FileReading read(String file, byte[] bytes, ReadOptions options) {
+    public WorkbookReading read(String file, byte[] bytes, ReadOptions options, Map<String, SheetLayout> layouts) {
         Problems problems = new Problems(file);
         SourceText.checkSize(bytes, options.limits(), problems, "a workbook");
         Archive archive = Archive.read(bytes, options.limits(), problems);
         List<Sheet> sheets = new XlsxSheets(archive, options.limits(), problems).read();
-        return new WorkbookReading(archive, sheets, options, problems, Patch::new);
+        return new WorkbookReading(archive, sheets, options, layouts, problems, Patch::new);
     }
 
     private static String cell(int column, int row, String style, String text) {
