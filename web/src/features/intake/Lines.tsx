@@ -1,14 +1,11 @@
-import { TextField, ToggleButton, ToggleButtonGroup } from "@mui/material";
+import { TextField } from "@mui/material";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { loadFontsOf } from "../../theme/fonts";
-import { t, type WordKey } from "../../words/words";
-import { Mark } from "../ledger/Mark";
-import { inOrder } from "../ledger/shapes";
-import type { CellState } from "../ledger/scope";
-import { DiffShown, TextShown } from "../ledger/TextShown";
-import { wordDiff } from "../ledger/wordDiff";
-import { LINES_PER_PAGE, useLines, type Choice, type Group, type Line } from "./useIntake";
+import { t } from "../../words/words";
+import { ChoiceSwitch } from "./ChoiceSwitch";
+import { LineShown } from "./LineShown";
+import { LINES_PER_PAGE, useLines, type Choice, type Group } from "./useIntake";
 
 const ROW_HEIGHT = 92;
 
@@ -49,7 +46,7 @@ export function Lines({ intake, group, onChoose, busy }: Props) {
         />
         <span className="soft">{ofTexts ? t("lines.texts") : t("lines.sources")}</span>
         {onChoose && group.choices.length > 1 && (
-          <Switch
+          <ChoiceSwitch
             label={t("lines.all", { n: find ? total : group.count })}
             choices={group.choices}
             value={find ? null : onlyOne(group)}
@@ -140,144 +137,4 @@ function PageOfLines({ intake, group, find, page, items, measure, busy, onChoose
       </li>
     );
   });
-}
-
-interface LineProps {
-  group: Group;
-  line: Line;
-  busy: boolean;
-  onChoose?: (choice: Choice) => void;
-}
-
-function LineShown({ group, line, busy, onChoose }: LineProps) {
-  const ofText = line.language !== undefined;
-  const diff = line.before !== undefined && line.after !== undefined && !line.beforeForms && !line.afterForms;
-  const rewritten = !ofText && diff;
-  return (
-    <>
-      <div className="source">
-        <div className="remark">
-          <span className="key">{line.key}</span>
-          {line.formerKey && <del className="key">{line.formerKey}</del>}
-          {ofText && <span>{line.language}</span>}
-        </div>
-        {line.source && (
-          <div className="words">
-            <TextShown text={line.source} />
-          </div>
-        )}
-        <Words line={line} side={ofText ? "before" : "source"} diff={rewritten ? "both" : undefined} />
-        {onChoose && group.choices.length > 1 && (
-          <Switch
-            label={t("lines.one", { key: line.key })}
-            choices={group.choices}
-            value={line.choice}
-            busy={busy}
-            onChoose={onChoose}
-          />
-        )}
-      </div>
-      <div className="gutter">
-        <Mark state={markOf(group, line)} />
-      </div>
-      <div className="becoming">
-        {ofText && <Words line={line} side="after" diff={diff ? "both" : undefined} />}
-        <span className={`becomes ${line.becomes ?? (line.choice === "CHANGED" ? "stale" : "soft")}`}>
-          {whatHappens(group, line)}
-        </span>
-      </div>
-    </>
-  );
-}
-
-function Words({ line, side, diff }: { line: Line; side: "before" | "after" | "source"; diff?: "both" }) {
-  const forms =
-    side === "before" ? line.beforeForms : (line.afterForms ?? (side === "source" ? line.beforeForms : undefined));
-  const text = side === "before" ? line.before : (line.after ?? (side === "source" ? line.before : undefined));
-  return (
-    <div className="words" lang={side === "source" ? undefined : line.language} dir="auto">
-      {forms ? (
-        inOrder(forms).map(([form, words]) => (
-          <div key={form}>
-            <span className="soft">{form}</span> <TextShown text={words} />
-          </div>
-        ))
-      ) : diff ? (
-        <DiffShown runs={wordDiff(line.before ?? "", line.after ?? "")} />
-      ) : text ? (
-        <TextShown text={text} />
-      ) : (
-        <span className="soft">{t("lines.nothing")}</span>
-      )}
-    </div>
-  );
-}
-
-/** The state that the cell, or the texts of the entry, will show. */
-function markOf(group: Group, line: Line): CellState {
-  if (line.becomes) return line.becomes as CellState;
-  if (line.language !== undefined) {
-    if (line.choice === "CLEAR" || line.before === undefined) return "untranslated";
-    return group.kind === "HIGHER_STANDING" ? "pencilled" : "settled";
-  }
-  return line.choice === "CHANGED" && line.stale.length > 0
-    ? "stale"
-    : line.stale.length > 0
-      ? "settled"
-      : "untranslated";
-}
-
-/** One phrase that says what the choice does to the line. */
-function whatHappens(group: Group, line: Line): string {
-  if (line.becomes) return t(`becomes.${line.becomes as "settled"}`);
-  if (line.language !== undefined) return t(line.choice === "CLEAR" ? "happens.cleared" : "happens.stays");
-  switch (line.choice) {
-    case "CHANGED":
-      return line.stale.length > 0
-        ? t("happens.stale", { languages: line.stale.join(", "), n: line.stale.length })
-        : t("happens.noTexts");
-    case "FIX":
-      return t("happens.hold", { n: line.stale.length });
-    case "TAKE":
-    case "BOTH":
-    case "REPLACE":
-      if (group.kind === "DESCRIPTIONS") return t("happens.described");
-      return `${line.choice === "REPLACE" ? `${t("happens.replaced")} ` : ""}${t("happens.added", { n: line.texts })}`;
-    case "RENAME":
-      return t("happens.renamed");
-    case "REMOVE":
-      return t("happens.removed");
-    case "PUT_BACK":
-      return t("happens.putBack");
-    default:
-      return t(group.choices.length > 1 ? "happens.kept" : `group.${group.kind}.words`);
-  }
-}
-
-interface SwitchProps {
-  label: string;
-  choices: Choice[];
-  value: Choice | null;
-  busy: boolean;
-  onChoose: (choice: Choice) => void;
-}
-
-function Switch({ label, choices, value, busy, onChoose }: SwitchProps) {
-  return (
-    <ToggleButtonGroup
-      exclusive
-      size="small"
-      className="choiceswitch"
-      aria-label={label}
-      value={value}
-      disabled={busy}
-      onChange={(_, choice: Choice | null) => choice && onChoose(choice)}
-    >
-      {choices.map((choice) => (
-        <ToggleButton key={choice} value={choice} className={choice.toLowerCase()}>
-          {t(`choice.${choice}` as WordKey)}
-        </ToggleButton>
-      ))}
-    </ToggleButtonGroup>
-  );
 }

@@ -6,6 +6,7 @@ import { sentenceOf } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { loadFontFor } from "../../theme/fonts";
 import { t } from "../../words/words";
+import { DropOnTable } from "../intake/DropOnTable";
 import { ExportDialog } from "../exporting/ExportDialog";
 import { ScopeMenu } from "../scopes/ScopeMenu";
 import type { Person } from "../session/useSession";
@@ -138,6 +139,7 @@ export function LedgerPage({ me }: { me: Person }) {
           onEntries={readAgain}
         />
       )}
+      {only && <DropOnTable table={only} />}
       {only && (
         <ExportDialog
           table={only}
