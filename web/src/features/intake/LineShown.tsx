@@ -108,7 +108,7 @@ function whatHappens(group: Group, line: Line): string {
     case "BOTH":
     case "REPLACE":
       if (group.kind === "DESCRIPTIONS") return t("happens.described");
-      return `${line.choice === "REPLACE" ? `${t("happens.replaced")} ` : ""}${t("happens.added", { n: line.texts })}`;
+      return `${line.choice === "REPLACE" ? `${t("happens.replaced")} ` : ""}${line.texts > 0 ? t("happens.added", { n: line.texts }) : t("happens.addedBare")}`;
     case "RENAME":
       return t("happens.renamed");
     case "REMOVE":

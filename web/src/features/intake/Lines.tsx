@@ -36,14 +36,15 @@ export function Lines({ intake, group, onChoose, busy }: Props) {
   return (
     <div className="changelist">
       <div className="changehead">
-        <TextField
-          size="small"
-          value={typed}
-          placeholder={t("lines.find")}
-          slotProps={{ htmlInput: { "aria-label": t("lines.find") } }}
-          onChange={(event) => setTyped(event.target.value)}
-          disabled={!onChoose}
-        />
+        {onChoose && (
+          <TextField
+            size="small"
+            value={typed}
+            placeholder={t("lines.find")}
+            slotProps={{ htmlInput: { "aria-label": t("lines.find") } }}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+        )}
         <span className="soft">{ofTexts ? t("lines.texts") : t("lines.sources")}</span>
         {onChoose && group.choices.length > 1 && (
           <ChoiceSwitch

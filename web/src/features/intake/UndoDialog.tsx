@@ -40,9 +40,10 @@ export function UndoDialog({ intake, onClose, onUndo }: Props) {
         {found && (
           <>
             <ul className="undoes">
-              <li>{t("undo.texts", { n: found.texts })}</li>
-              <li>{t("undo.entries", { n: found.entries })}</li>
-              <li>{t("undo.removed", { n: found.removed })}</li>
+              {found.texts > 0 && <li>{t("undo.texts", { n: found.texts })}</li>}
+              {found.entries > 0 && <li>{t("undo.entries", { n: found.entries })}</li>}
+              {found.removed > 0 && <li>{t("undo.removed", { n: found.removed })}</li>}
+              {found.texts + found.entries + found.removed === 0 && <li>{t("undo.nothing")}</li>}
             </ul>
             {found.changedSince > 0 && (
               <>

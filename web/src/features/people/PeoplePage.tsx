@@ -48,7 +48,7 @@ export function PeoplePage({ me }: { me: Person }) {
           </Alert>
         )}
         {me.coordinator && (
-          <div>
+          <div className="firsts">
             <Button variant="contained" onClick={() => setEditing("new")}>
               {t("people.add")}
             </Button>{" "}
