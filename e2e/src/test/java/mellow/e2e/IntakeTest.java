@@ -139,7 +139,8 @@ class IntakeTest {
             bring(browser, files);
             browser.see(".MuiAlert-message", "2 files did not come in");
             assertThat(browser.see(".refused").getText()).contains("hostile.xml", "logo.bin", "no known format");
-            browser.see(".openhead button", "Take in 18 files that are ready");
+            // One of the demo's waits as well.
+            browser.see(".openhead button", "Take in 19 files that are ready");
             assertThat(browser.driver().findElements(By.cssSelector(".refused li")))
                     .hasSize(2);
             for (WebElement row : browser.driver().findElements(By.cssSelector("section .listed tbody tr"))) {

@@ -4,6 +4,7 @@ create unlogged table intake_line (
     intake_id bigint not null,
     kind smallint not null,
     n int not null,
+    entry_id bigint,
     key text not null,
     context text not null,
     language_id smallint,

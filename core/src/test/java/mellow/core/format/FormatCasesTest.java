@@ -42,10 +42,20 @@ class FormatCasesTest {
         return in("po.cases", new PoFormat(), "deck.po", ReadOptions.AUTOMATIC);
     }
 
-    /** TMX, TBX and Ledger JSON, told apart by what is in them. */
+    /** Told from others by what is in it, as the two below. */
     @TestFactory
-    Stream<DynamicTest> memoryWordbookAndLedger() {
-        return in("memory.cases", new Detected(), "deck", ReadOptions.AUTOMATIC);
+    Stream<DynamicTest> tmx() {
+        return in("tmx.cases", new Detected(), "deck", ReadOptions.AUTOMATIC);
+    }
+
+    @TestFactory
+    Stream<DynamicTest> tbx() {
+        return in("tbx.cases", new Detected(), "deck", ReadOptions.AUTOMATIC);
+    }
+
+    @TestFactory
+    Stream<DynamicTest> ledger() {
+        return in("ledger.cases", new Detected(), "deck", ReadOptions.AUTOMATIC);
     }
 
     private static final class Detected implements FileFormat {

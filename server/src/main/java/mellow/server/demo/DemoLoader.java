@@ -177,13 +177,16 @@ public class DemoLoader {
     private void takeIn(Step step, Instant at) {
         long person = person(step.by());
         String file = Objects.requireNonNull(step.file());
-        long intake = intakes.upload(person, file, content(file));
+        long intake = intakes.upload(person, Objects.requireNonNullElse(step.as(), file), content(file));
         String table = Objects.requireNonNull(step.table());
         Optional<String> slug = jdbc.sql("select slug from ledger_table where name = :name")
                 .param("name", table)
                 .query(String.class)
                 .optional();
         intakes.decide(person, intake, slug.orElse(null), slug.isPresent() ? null : table, step.arrival());
+        if (Boolean.TRUE.equals(step.open())) {
+            return;
+        }
         intakes.apply(person, intake, Progress.UNWATCHED, at);
         for (String language : step.settlesOwn()) {
             jdbc.sql(

@@ -55,6 +55,8 @@ record Scenario(
      * @param by who, by sign-in
      * @param table the table's name; made when there is none
      * @param file a file they took in, null for none
+     * @param as the path that the file is known by, null for its own name
+     * @param open whether the file still waits for a decision
      * @param shaped a file of entries that are not plain, which they made, null for none
      * @param arrival how its texts arrived
      * @param settlesOwn languages in which reviewers may settle their own texts
@@ -65,12 +67,15 @@ record Scenario(
             String by,
             String table,
             @Nullable String file,
+            @Nullable String as,
+            @Nullable Boolean open,
             @Nullable String shaped,
             Arrival arrival,
             List<String> settlesOwn,
             List<Answer> answers) {
 
         Step {
+            open = open != null && open;
             arrival = arrival == null ? Arrival.SETTLED : arrival;
             settlesOwn = settlesOwn == null ? List.of() : settlesOwn;
             answers = answers == null ? List.of() : answers;

@@ -186,7 +186,7 @@ class ExportService {
                 .query(Long.class)
                 .list());
         InPlace patching = new InPlace(file, table.source(), newer);
-        records.read(table.id(), NOBODY, patching::entry);
+        records.read(table.id(), NOBODY, file.languages(), patching::entry);
         return patching.finish();
     }
 
@@ -206,8 +206,12 @@ class ExportService {
         }
 
         void writeTo(OutputStream out) throws IOException {
+            // What stands in for a missing text may be of another language.
+            List<LanguageTag> read = order.untranslated() == Untranslated.FALLBACK
+                    ? table.languages().stream().map(Kept::tag).toList()
+                    : languages;
             List<FileEntry> entries = new ArrayList<>();
-            records.read(table.id(), NOBODY, entry -> {
+            records.read(table.id(), NOBODY, read, entry -> {
                 if (chosen == null || chosen.contains(entry.id())) {
                     entries.add(entry(entry));
                 }

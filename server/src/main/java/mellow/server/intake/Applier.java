@@ -5,9 +5,11 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.TreeMap;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
@@ -70,6 +72,14 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             from staged_source s join entry e on e.id = s.entry_id
             where c.entry_id = s.entry_id and c.state in (3, 4) and c.based_on < e.meaning_revision
             """;
+    private static final String WENT_STALE =
+            """
+            select l.tag, count(*) from staged_source s
+            join intake_entry_was w on w.intake_id = ? and w.entry_id = s.entry_id
+            join entry e on e.id = s.entry_id
+            join cell c on c.entry_id = s.entry_id and c.standing <> 0 and c.based_on >= w.meaning_revision and c.based_on < e.meaning_revision
+            join language l on l.id = c.language_id group by 1
+            """;
     private static final String DESCRIBE =
             """
             update entry e set note = s.note, note_folded = s.note_folded, reference = s.reference, section = s.section, max_length = s.max_length, version = e.version + 1, changed_at = ?
@@ -101,6 +111,9 @@ final class Applier implements Comparison.Listener, AutoCloseable {
 
     /** New rows of larger files wait for the search indexes, which would make their transaction several times longer. */
     private static final int INDEXED_AT_ONCE = 1_000;
+
+    /** Up to so many entries are counted anew by themselves; more, and the whole table is. */
+    static final int FEW = 20_000;
 
     private final Connection connection;
     private final Order order;
@@ -134,6 +147,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private int nextNew;
     private long lastTouched = -1;
     private long added;
+    private final List<Long> few = new ArrayList<>();
     private @Nullable Change rewriting;
 
     /** Which descriptions the file has; the others stay as they are. */
@@ -200,7 +214,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
         } else if (change.choice() == Choice.PUT_BACK) {
             long id = java.util.Objects.requireNonNull(order.removedBefore().get(change.id()));
             places.add(id, change.id().key(), change.id().context(), false);
-            touched.add(order.intake(), id, false);
+            touch(id, false);
             entryStory.add(
                     id,
                     order.at(),
@@ -257,7 +271,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 order.at(),
                 many);
         entryStory.add(id, order.at(), order.person(), "added", null, source, 1, order.intake());
-        touched.add(order.intake(), id, true);
+        touch(id, true);
         added = id;
     }
 
@@ -431,8 +445,37 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private void touch(RecordEntry entry) {
         if (entry.id() != lastTouched) {
             lastTouched = entry.id();
-            touched.add(order.intake(), entry.id(), false);
+            touch(entry.id(), false);
         }
+    }
+
+    private void touch(long id, boolean isNew) {
+        touched.add(order.intake(), id, isNew);
+        if (few.size() <= FEW) {
+            few.add(id);
+        }
+    }
+
+    /** What went stale: texts that were current and are for an older meaning now, by language. */
+    Map<String, Integer> stale() throws SQLException {
+        Map<String, Integer> stale = new TreeMap<>();
+        if (sources.rows() == 0) {
+            return stale;
+        }
+        try (PreparedStatement statement = connection.prepareStatement(WENT_STALE)) {
+            statement.setLong(1, order.intake());
+            try (ResultSet row = statement.executeQuery()) {
+                while (row.next()) {
+                    stale.put(row.getString(1), row.getInt(2));
+                }
+            }
+        }
+        return stale;
+    }
+
+    /** The entries that the file added or changed, when they are not too many to be counted one by one; else empty. */
+    List<Long> few() {
+        return touched.rows() > FEW ? List.of() : List.copyOf(few);
     }
 
     /** How many entries the file added or changed. */

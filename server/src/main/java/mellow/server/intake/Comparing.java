@@ -65,12 +65,13 @@ class Comparing {
             Comparison comparison = plan.comparison();
             long[] seen = new long[1];
             plan.table()
-                    .ifPresent(table -> records.read(table.id(), person, (RecordEntry entry) -> {
-                        comparison.compare(entry, found);
-                        if (++seen[0] % TOLD_EVERY == 0) {
-                            progress.at(Math.min(seen[0], total), total);
-                        }
-                    }));
+                    .ifPresent(table -> records.read(
+                            table.id(), person, plan.terms().arrivals().keySet(), (RecordEntry entry) -> {
+                                comparison.compare(entry, found);
+                                if (++seen[0] % TOLD_EVERY == 0) {
+                                    progress.at(Math.min(seen[0], total), total);
+                                }
+                            }));
             comparison.rest(found);
             CopyFile rows = found.finish();
             lines.store(id, rows);

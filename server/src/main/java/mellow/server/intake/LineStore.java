@@ -52,6 +52,18 @@ class LineStore {
                 where t.intake_id = s.intake_id and t.key = s.key and t.context = s.context and t.spares and coalesce(t.choice, t.usual) = :take) spared
             from intake_line s where intake_id = :intake and kind = :kind
             """;
+    /** Which languages have a text that is current: those that the new source would make stale. */
+    private static final String FIND_STALE =
+            """
+            update intake_line t set stale = s.tags from (
+                select l.kind, l.n, string_agg(g.tag, ',' order by g.tag) tags from intake_line l
+                join entry e on e.id = l.entry_id
+                join cell c on c.entry_id = l.entry_id and c.standing <> 0 and c.based_on >= e.meaning_revision
+                join language g on g.id = c.language_id
+                where l.intake_id = :intake and l.kind = any(:kinds) group by 1, 2) s
+            where t.intake_id = :intake and t.kind = s.kind and t.n = s.n
+            """;
+
     private static final String FOUND =
             """
              and (:find = '' or position(lower(:find) in lower(key)) > 0 or position(lower(:find) in lower(coalesce(before, ''))) > 0
@@ -79,6 +91,11 @@ class LineStore {
         } finally {
             DataSourceUtils.releaseConnection(connection, database);
         }
+        Short[] kinds = Arrays.stream(ChangeKind.values())
+                .filter(kind -> kind.choices().contains(Choice.CHANGED))
+                .map(kind -> (short) kind.ordinal())
+                .toArray(Short[]::new);
+        jdbc.sql(FIND_STALE).param("intake", intake).param("kinds", kinds).update();
     }
 
     void forget(long intake) {

@@ -1,11 +1,7 @@
 package mellow.server.intake;
 
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
-import mellow.core.cell.Standing;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
@@ -23,7 +19,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
     private static final int[] NO_TEXTS = new int[Arrival.values().length];
 
     private final CopyFile rows = new CopyFile(
-            "intake_line (intake_id, kind, n, key, context, language_id, source, before, before_forms, after, after_forms, taken, usual, choice, stale, spares, texts_settled, texts_offered, texts_pencilled)");
+            "intake_line (intake_id, kind, n, entry_id, key, context, language_id, source, before, before_forms, after, after_forms, taken, usual, choice, stale, spares, texts_settled, texts_offered, texts_pencilled)");
     private final long intake;
     private final Decisions decisions;
     private final Map<LanguageTag, Short> numbers;
@@ -32,7 +28,6 @@ final class Lines implements Comparison.Listener, AutoCloseable {
     private int touched;
     private long lastTouched = -1;
     private @Nullable Change waiting;
-    private final List<LanguageTag> goingStale = new ArrayList<>();
     private final int[] texts = new int[Arrival.values().length];
 
     Lines(long intake, Decisions decisions, Map<LanguageTag, Short> numbers) {
@@ -60,7 +55,6 @@ final class Lines implements Comparison.Listener, AutoCloseable {
         }
         if (change.language() == null) {
             waiting = change;
-            gatherStale(change);
             return;
         }
         if (entry == null && change.kind() == ChangeKind.TEXTS_ADDED) {
@@ -70,41 +64,33 @@ final class Lines implements Comparison.Listener, AutoCloseable {
             }
             return;
         }
-        add(change, "", ofWaiting && spares(change), NO_TEXTS);
-    }
-
-    private void gatherStale(Change change) {
-        if (change.entry() != null && change.kind().choices().contains(Choice.CHANGED)) {
-            change.entry().cells().forEach((tag, cell) -> {
-                if (cell.standing() != Standing.NONE) {
-                    goingStale.add(tag);
-                }
-            });
-        }
+        add(change, ofWaiting && spares(change), NO_TEXTS);
     }
 
     /** Whether taking the text keeps its language from going stale. */
     private static boolean spares(Change change) {
         return change.current()
                 && change.taken() != Arrival.OFFERED
-                && !change.before().isEmpty();
+                && !change.before().isEmpty()
+                && !stale(change);
     }
 
-    /** A source is written when the texts that come with it are known. */
+    private static boolean stale(Change change) {
+        RecordEntry entry = change.entry();
+        LanguageTag tag = change.language();
+        return entry != null && tag != null && entry.cell(tag).stale();
+    }
+
+    /** A new entry is written when the texts that come with it are known. */
     private void release() {
         if (waiting != null) {
-            add(
-                    waiting,
-                    goingStale.stream().map(LanguageTag::value).sorted().collect(Collectors.joining(",")),
-                    false,
-                    texts);
+            add(waiting, false, texts);
             waiting = null;
         }
-        goingStale.clear();
         Arrays.fill(texts, 0);
     }
 
-    private void add(Change change, String stale, boolean spares, int[] along) {
+    private void add(Change change, boolean spares, int[] along) {
         int kind = change.kind().ordinal();
         Choice own = decisions.own(change.kind(), change.id(), change.language());
         Choice usual = own == null ? change.choice() : decisions.usual(change);
@@ -115,6 +101,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
                 intake,
                 kind,
                 counts[kind]++,
+                change.entry() == null ? null : change.entry().id(),
                 change.id().key(),
                 change.id().context(),
                 change.language() == null ? null : numbers.get(change.language()),
@@ -126,7 +113,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
                 change.taken() == null ? null : change.taken().ordinal(),
                 usual.ordinal(),
                 own == null ? null : own.ordinal(),
-                stale,
+                "",
                 spares,
                 along[0],
                 along[1],

@@ -78,11 +78,11 @@ public class MasterFiles {
         }
     }
 
-    /** Paths that were taken into {@code table}, the largest file first: it is the one that most people mean. */
+    /** Paths that were taken into {@code table} and can be written in place, the largest file first: it is the one that most people mean. */
     @Transactional(readOnly = true)
     public List<String> paths(long table) {
         return jdbc.sql(
-                        "select path from master_file m join stored_file f on f.id = m.file_id where table_id = :table order by f.bytes desc, path")
+                        "select path from master_file m join stored_file f on f.id = m.file_id where table_id = :table and coalesce(m.options ->> 'format', 'csv') not in ('mo', 'tmx', 'tbx', 'ledger-json') order by f.bytes desc, path")
                 .param("table", table)
                 .query(String.class)
                 .list();

@@ -76,35 +76,58 @@ class Taking {
         long steps = 2L * plan.file().reading().size();
         Tally tally = new Tally();
         int touched;
+        Map<String, Integer> stale;
         Connection connection = DataSourceUtils.getConnection(database);
         Applier.Order order = new Applier.Order(table, id, person, at, plan.describing(), plan.removed());
         try (Applier applier =
                 new Applier(connection, order, numbers, plan.file().reading().size())) {
             Comparison comparison = plan.comparison();
             Comparison.Listener both = new Told(tally, applier, progress, steps);
-            records.read(table, person, entry -> comparison.compare(entry, both));
+            records.read(table, person, plan.terms().arrivals().keySet(), entry -> comparison.compare(entry, both));
             applier.reserve(comparison.unmet());
-            applier.recordIsRead();
+            boolean many = comparison.unmet() > Applier.FEW;
+            if (many) {
+                applier.recordIsRead();
+            }
             comparison.rest(both);
-            applier.send();
+            send(applier, table);
             touched = applier.touchedEntries();
+            stale = applier.stale();
         } catch (SQLException failed) {
             throw new UncategorizedSQLException("take a file in", null, failed);
         } finally {
             DataSourceUtils.releaseConnection(connection, database);
         }
-        coverage.recount(table);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_in", id, touched, at);
         live.tell(new LiveChange(table, List.of(), List.of()));
         intake.applied(
                 table,
-                json.writeValueAsString(tally.reply(plan.file())),
+                json.writeValueAsString(tally.reply(plan.file(), stale)),
                 at,
                 plan.table().isEmpty(),
                 masters.row(table, intake.fileName()).orElse(null));
         masters.keep(table, intake, plan.file().exact(plan.options()), at);
         lines.forget(id);
         progress.at(steps, steps);
+    }
+
+    /** Writes all of it and counts anew: what was touched, or the whole table where that is less work. */
+    private void send(Applier applier, long table) throws SQLException {
+        List<Long> few = applier.few();
+        if (few.isEmpty()) {
+            applier.send();
+            if (applier.touchedEntries() > 0) {
+                coverage.recount(table);
+            }
+            return;
+        }
+        coverage.around(few, () -> {
+            try {
+                applier.send();
+            } catch (SQLException failure) {
+                throw new UncategorizedSQLException("take a file in", null, failure);
+            }
+        });
     }
 
     private TableInfo tableFor(Plan plan) {

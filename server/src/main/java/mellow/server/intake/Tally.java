@@ -4,9 +4,6 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
-import mellow.core.cell.Standing;
-import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
 import mellow.core.merge.ChangeKind;
@@ -22,12 +19,9 @@ final class Tally implements Comparison.Listener {
     private final Map<ChangeKind, List<Line>> lines = new EnumMap<>(ChangeKind.class);
     private final Map<ChangeKind, Map<Choice, Integer>> counts = new EnumMap<>(ChangeKind.class);
     private final Map<Arrival, Integer> arrivals = new EnumMap<>(Arrival.class);
-    private final Map<String, Integer> stale = new TreeMap<>();
     private int met;
     private int touched;
     private long lastTouched = -1;
-    private final List<LanguageTag> going = new ArrayList<>();
-    private long goingStale = -1;
 
     @Override
     public void met(int index, RecordEntry entry) {
@@ -37,9 +31,6 @@ final class Tally implements Comparison.Listener {
     @Override
     public void change(Change change) {
         RecordEntry entry = change.entry();
-        if (entry != null && entry.id() != goingStale) {
-            countStale();
-        }
         if (entry != null && change.choice() != Choice.KEEP && entry.id() != lastTouched) {
             touched += change.file() == null ? 0 : 1;
             lastTouched = entry.id();
@@ -50,31 +41,14 @@ final class Tally implements Comparison.Listener {
         if (arrives != null) {
             arrivals.merge(arrives, 1, Integer::sum);
         }
-        if (entry != null && change.choice() == Choice.CHANGED) {
-            goingStale = entry.id();
-            entry.cells().forEach((tag, cell) -> {
-                if (cell.standing() != Standing.NONE) {
-                    going.add(tag);
-                }
-            });
-        } else if (change.current() && arrives != null && arrives != Arrival.OFFERED) {
-            going.remove(change.language());
-        }
         List<Line> shown = lines.computeIfAbsent(change.kind(), kind -> new ArrayList<>());
         if (shown.size() < PreviewReply.SHOWN) {
             shown.add(Line.of(shown.size(), change));
         }
     }
 
-    /** Texts that come with a rewritten source belong to it, so the others are known only when the entry is done. */
-    private void countStale() {
-        going.forEach(tag -> stale.merge(tag.value(), 1, Integer::sum));
-        going.clear();
-        goingStale = -1;
-    }
-
-    PreviewReply reply(FileRead file) {
-        countStale();
+    /** The report; {@code stale} tells what went stale by language. */
+    PreviewReply reply(FileRead file, Map<String, Integer> stale) {
         List<Group> groups = new ArrayList<>();
         counts.forEach((kind, choices) -> groups.add(new Group(
                 kind,

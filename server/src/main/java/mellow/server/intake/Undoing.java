@@ -206,15 +206,22 @@ class Undoing {
                                     + "\u201d has been given to another entry since; rename that one, then take the intake back.",
                             java.util.Map.of());
                 });
-        for (String step : STEPS) {
-            jdbc.sql(step)
-                    .param("intake", id)
-                    .param("person", person)
-                    .param("all", all)
-                    .param("at", at.atOffset(ZoneOffset.UTC))
-                    .update();
+        Runnable steps = () -> STEPS.forEach(step -> jdbc.sql(step)
+                .param("intake", id)
+                .param("person", person)
+                .param("all", all)
+                .param("at", at.atOffset(ZoneOffset.UTC))
+                .update());
+        List<Long> concerned = jdbc.sql("select entry_id from taken_cell union select entry_id from taken_entry limit "
+                        + (Applier.FEW + 1))
+                .query(Long.class)
+                .list();
+        if (concerned.size() <= Applier.FEW) {
+            coverage.around(concerned, steps);
+        } else {
+            steps.run();
+            coverage.recount(table);
         }
-        coverage.recount(table);
         masters.putBack(table, intake.fileName(), id, intake.masterWas().orElse(null));
         int amount = reply.texts() + reply.entries() + reply.removed() + (all ? reply.changedSince() : 0);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_back", id, amount, at);
@@ -236,7 +243,9 @@ class Undoing {
 
     private UndoReply found(long intake) {
         jdbc.sql(CELLS).param("intake", intake).update();
+        jdbc.sql("analyze taken_cell").update();
         jdbc.sql(ENTRIES).param("intake", intake).update();
+        jdbc.sql("analyze taken_entry").update();
         int[] counts = new int[4];
         jdbc.sql(
                         """

@@ -1,12 +1,15 @@
 package mellow.server.record;
 
+import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.function.Consumer;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileText;
+import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
 import mellow.core.text.Shape;
@@ -28,7 +31,7 @@ public class RecordReader {
             select e.id, e.position, e.key, e.context, e.source, e.note, e.reference, e.section, e.max_length, e.source_revision, e.meaning_revision, e.words,
                    c.language_id, c.text, c.standing, c.version, c.open_offers, o.text, o.forms, e.shape, e.source_forms, c.forms, e.translatable, c.standing <> 0 and c.based_on < e.meaning_revision
             from entry e
-            left join cell c on c.entry_id = e.id
+            left join cell c on c.entry_id = e.id and c.language_id = any(?)
             left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = 0 and o.author_id = ?
             where e.table_id = ? and e.removed_at is null
             order by e.position, e.id
@@ -43,10 +46,25 @@ public class RecordReader {
         this.languages = languages;
     }
 
-    /** Hands every entry of {@code table} to {@code reader}; {@code person}'s own open offers come along. */
-    public void read(long table, long person, Consumer<RecordEntry> reader) {
+    /**
+     * Hands every entry of {@code table} to {@code reader} with its cells in some languages; {@code person}'s own open offers come along. The cost is that of
+     * the entries and of those cells.
+     */
+    public void read(long table, long person, Collection<LanguageTag> in, Consumer<RecordEntry> reader) {
         Grouping grouping = new Grouping(reader);
-        jdbc.query(RECORD, grouping, person, table);
+        Short[] numbers = in.stream()
+                .flatMap(tag -> languages.known(tag).stream())
+                .distinct()
+                .toArray(Short[]::new);
+        jdbc.query(
+                connection -> {
+                    PreparedStatement statement = connection.prepareStatement(RECORD);
+                    statement.setArray(1, connection.createArrayOf("smallint", numbers));
+                    statement.setLong(2, person);
+                    statement.setLong(3, table);
+                    return statement;
+                },
+                grouping);
         grouping.finish();
     }
 

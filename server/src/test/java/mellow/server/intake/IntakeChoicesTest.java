@@ -11,6 +11,7 @@ import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.entry.EntryService;
 import mellow.server.intake.IntakeService.ChoiceRequest;
 import mellow.server.intake.PreviewReply.Group;
 import mellow.server.intake.PreviewReply.Line;
@@ -34,6 +35,9 @@ class IntakeChoicesTest extends ServerTest {
 
     @Autowired
     private Comparing comparing;
+
+    @Autowired
+    private EntryService entries;
 
     private long mara;
     private long intake;
@@ -150,9 +154,7 @@ class IntakeChoicesTest extends ServerTest {
                 .isEqualTo(1);
         intakes.apply(mara, third, Progress.UNWATCHED);
         // Removed here by a person, it stays removed unless somebody says otherwise.
-        ledger.ask(
-                Integer.class,
-                "with gone as (update entry set removed_at = now() where key = 'stop' returning 1) select count(*)::int from gone");
+        entries.remove(mara, List.of(ledger.entry("stop")));
         long fourth = intakes.upload(
                 mara, "Ramp panel.csv", (SECOND + "stop,Stop,Halt!,\n").getBytes(StandardCharsets.UTF_8));
         comparing.compare(mara, fourth, Progress.UNWATCHED);

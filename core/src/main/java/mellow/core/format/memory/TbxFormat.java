@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
@@ -25,12 +26,13 @@ import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
 
 /**
- * TBX-Basic (ISO 30042:2008 and :2019): a concept is an entry, the first term of a language that is not deprecated its text. Deprecated terms are
+ * TBX-Basic (ISO 30042:2008 and :2019): a concept is an entry, the first term of a language that is neither deprecated nor superseded its text. Those are
  * words to avoid and stand in notes, as do definitions.
  */
 public final class TbxFormat implements FileFormat {
 
-    private static final String DEPRECATED = "deprecatedTerm-admn-sts";
+    /** ISO 30042, administrativeStatus: terms that are no longer to be used. */
+    private static final Set<String> AVOIDED = Set.of("deprecatedTerm-admn-sts", "supersededTerm-admn-sts");
 
     @Override
     public String name() {
@@ -89,7 +91,7 @@ public final class TbxFormat implements FileFormat {
                             group.name().equals("ntig") ? group.first("termGrp").orElse(group) : group;
                     holder.first("term").ifPresent(term -> {
                         boolean deprecated = holder.all("termNote").stream()
-                                .anyMatch(note -> note.text().strip().equals(DEPRECATED));
+                                .anyMatch(note -> AVOIDED.contains(note.text().strip()));
                         if (deprecated) {
                             avoided.put(term.text(), language);
                         } else {
