@@ -52,16 +52,16 @@ class LineStore {
                 where t.intake_id = s.intake_id and t.key = s.key and t.context = s.context and t.spares and coalesce(t.choice, t.usual) = :take) spared
             from intake_line s where intake_id = :intake and kind = :kind
             """;
-    /** Which languages have a text that is current: those that the new source would make stale. */
+    /**
+     * Which languages have a text that is current: those that the new source would make stale. Line by line, because nothing tells the planner yet how
+     * many lines there are: joined, it once read all cells of the database for each of them.
+     */
     private static final String FIND_STALE =
             """
-            update intake_line t set stale = s.tags from (
-                select l.kind, l.n, string_agg(g.tag, ',' order by g.tag) tags from intake_line l
-                join entry e on e.id = l.entry_id
-                join cell c on c.entry_id = l.entry_id and c.standing <> 0 and c.based_on >= e.meaning_revision
-                join language g on g.id = c.language_id
-                where l.intake_id = :intake and l.kind = any(:kinds) group by 1, 2) s
-            where t.intake_id = :intake and t.kind = s.kind and t.n = s.n
+            update intake_line t set stale = coalesce((
+                select string_agg(g.tag, ',' order by g.tag) from cell c join language g on g.id = c.language_id
+                where c.entry_id = t.entry_id and c.standing <> 0 and c.based_on >= (select e.meaning_revision from entry e where e.id = t.entry_id)), '')
+            where t.intake_id = :intake and t.kind = any(:kinds)
             """;
 
     private static final String FOUND =

@@ -64,8 +64,9 @@ class Taking {
         this.json = json;
     }
 
+    /** Takes it in; how many entries were added or changed. */
     @Transactional
-    public void take(long person, long id, Progress progress, Instant at) {
+    public int take(long person, long id, Progress progress, Instant at) {
         Intake intake = planner.open(person, id);
         Plan plan = planner.plan(person, intake);
         plan.requireReady();
@@ -109,6 +110,7 @@ class Taking {
         masters.keep(table, intake, plan.file().exact(plan.options()), at);
         lines.forget(id);
         progress.at(steps, steps);
+        return touched;
     }
 
     /** Writes all of it and counts anew: what was touched, or the whole table where that is less work. */

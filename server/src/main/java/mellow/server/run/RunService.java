@@ -7,10 +7,14 @@ import java.time.ZoneOffset;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
 import mellow.server.common.Refusal;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.DisposableBean;
+import org.springframework.dao.DataAccessException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -24,6 +28,7 @@ public class RunService implements DisposableBean {
     private static final Logger LOG = LoggerFactory.getLogger(RunService.class);
     private static final Duration SILENT = Duration.ofSeconds(20);
     private static final Duration BETWEEN_NOTES = Duration.ofMillis(300);
+    private static final Duration BEAT = Duration.ofSeconds(4);
     private static final Duration LOOKS_EVERY = Duration.ofMillis(15);
     private static final int AT_ONCE = 2;
 
@@ -44,6 +49,8 @@ public class RunService implements DisposableBean {
     private final JdbcClient jdbc;
     private final Clock clock;
     private final TransactionTemplate apart;
+    private final ScheduledExecutorService heart =
+            Executors.newSingleThreadScheduledExecutor(work -> new Thread(work, "run-heart"));
     private final ExecutorService executor = Executors.newFixedThreadPool(AT_ONCE, work -> new Thread(work, "run"));
 
     RunService(JdbcClient jdbc, Clock clock, PlatformTransactionManager transactions) {
@@ -100,6 +107,9 @@ public class RunService implements DisposableBean {
 
     private void carryOut(long id, Work work) {
         Noting noting = new Noting(id);
+        // A long statement tells no progress; without this its run would pass for lost, and be started again.
+        ScheduledFuture<?> beating =
+                heart.scheduleAtFixedRate(() -> beat(id), BEAT.toMillis(), BEAT.toMillis(), TimeUnit.MILLISECONDS);
         try {
             work.run(noting);
             end(id, "done", "");
@@ -110,6 +120,20 @@ public class RunService implements DisposableBean {
         } catch (RuntimeException failed) {
             LOG.error("Run {} failed", id, failed);
             end(id, "failed", "The server could not finish this, and nothing was changed; its log says why.");
+        } finally {
+            beating.cancel(false);
+        }
+    }
+
+    private void beat(long id) {
+        try {
+            jdbc.sql("update run set seen_at = :now where id = :id and status = 'going'")
+                    .param("now", now())
+                    .param("id", id)
+                    .update();
+        } catch (DataAccessException unreachable) {
+            // The next beat may reach the database again; thrown here, it would be the last.
+            LOG.warn("Run {} could not say that it goes on", id, unreachable);
         }
     }
 
@@ -174,6 +198,7 @@ public class RunService implements DisposableBean {
     @Override
     public void destroy() {
         executor.shutdownNow();
+        heart.shutdownNow();
     }
 
     /** Writes progress now and then, in transactions of its own. */
