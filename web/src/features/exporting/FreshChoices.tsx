@@ -1,24 +1,8 @@
 import { Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { t, type WordKey } from "../../words/words";
+import { FORMATS } from "../intake/formats";
 
-/** The formats that a fresh file can have, those of spreadsheets first. */
-const FORMATS = [
-  "csv",
-  "xlsx",
-  "ods",
-  "po",
-  "mo",
-  "xliff-1.2",
-  "xliff-2",
-  "json",
-  "yaml",
-  "properties",
-  "android",
-  "tmx",
-  "tbx",
-  "ledger-json",
-] as const;
 /** Formats that hold any number of languages in one file. */
 const TOGETHER = new Set<string>(["csv", "xlsx", "ods", "tmx", "tbx", "ledger-json"]);
 const PATTERNS = [

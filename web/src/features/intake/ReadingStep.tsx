@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { loadFontsOf } from "../../theme/fonts";
 import { t, type WordKey } from "../../words/words";
 import type { Person } from "../session/useSession";
+import { FORMATS } from "./formats";
 import { ColumnsTable } from "./ColumnsTable";
 import { Sheets } from "./Sheets";
 import { TagField } from "./TagField";
@@ -25,22 +26,6 @@ const CHARSETS = [
   "ISO-8859-15",
 ];
 const DELIMITERS = [",", ";", "\t", "|"];
-const FORMATS = [
-  "csv",
-  "xlsx",
-  "ods",
-  "po",
-  "mo",
-  "xliff-1.2",
-  "xliff-2",
-  "json",
-  "yaml",
-  "properties",
-  "android",
-  "tmx",
-  "tbx",
-  "ledger-json",
-];
 /** Formats that say their own character set, or have only one. */
 const SPELLED_BY_ITSELF = new Set([
   "xlsx",

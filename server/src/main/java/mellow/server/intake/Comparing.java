@@ -1,6 +1,7 @@
 package mellow.server.intake;
 
 import java.time.Clock;
+import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.Map;
 import mellow.core.language.LanguageTag;
@@ -10,6 +11,7 @@ import mellow.server.common.CopyFile;
 import mellow.server.language.LanguageService;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
@@ -24,6 +26,7 @@ class Comparing {
     private final RecordReader records;
     private final LanguageService languages;
     private final LineStore lines;
+    private final JdbcClient jdbc;
     private final JsonMapper json;
     private final Clock clock;
 
@@ -32,12 +35,14 @@ class Comparing {
             RecordReader records,
             LanguageService languages,
             LineStore lines,
+            JdbcClient jdbc,
             JsonMapper json,
             Clock clock) {
         this.planner = planner;
         this.records = records;
         this.languages = languages;
         this.lines = lines;
+        this.jdbc = jdbc;
         this.json = json;
         this.clock = clock;
     }
@@ -77,11 +82,21 @@ class Comparing {
             lines.store(id, rows);
             PreviewReply problems =
                     PreviewReply.of(java.util.List.of(), Map.of(), Map.of(), found.unchanged(), plan.file());
-            intake.compared(
-                    decided,
-                    clock.instant(),
-                    json.writeValueAsString(new Result(
-                            (int) rows.rows(), found.unchanged(), problems.problems(), problems.problemCount())));
+            // Not through the entity: somebody may decide otherwise meanwhile, which is no conflict; then this is
+            // compared again.
+            jdbc.sql(
+                            "update intake set compared = :decided, compared_at = :now, comparison = cast(:result as jsonb) where id = :id")
+                    .param("decided", decided)
+                    .param("now", clock.instant().atOffset(ZoneOffset.UTC))
+                    .param(
+                            "result",
+                            json.writeValueAsString(new Result(
+                                    (int) rows.rows(),
+                                    found.unchanged(),
+                                    problems.problems(),
+                                    problems.problemCount())))
+                    .param("id", id)
+                    .update();
         }
     }
 }

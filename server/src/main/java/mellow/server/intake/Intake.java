@@ -106,13 +106,6 @@ class Intake {
         return decided;
     }
 
-    /** Notes that it was compared. */
-    void compared(int with, Instant at, String result) {
-        compared = with;
-        comparedAt = at;
-        comparison = result;
-    }
-
     /** What came of comparing it, when that still holds; {@code null} when it has to be compared. */
     Optional<String> comparison() {
         return compared == decided ? Optional.ofNullable(comparison) : Optional.empty();

@@ -11,7 +11,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import mellow.core.format.FileEntry;
-import mellow.core.format.FileNames;
 import mellow.core.format.FileReading;
 import mellow.core.format.Limits;
 import mellow.core.format.Problem;
@@ -68,8 +67,8 @@ public class IntakeService {
     private final Comparing comparing;
     private final Undoing undoing;
     private final LineStore lines;
+    private final Guesses guesses;
     private final FileStore files;
-    private final MasterFiles masters;
     private final TableService tables;
     private final PeopleService people;
     private final RunService runs;
@@ -82,7 +81,6 @@ public class IntakeService {
             IntakeRepository intakes,
             Planner planner,
             FileStore files,
-            MasterFiles masters,
             TableService tables,
             PeopleService people,
             RunService runs,
@@ -92,6 +90,7 @@ public class IntakeService {
             Comparing comparing,
             Undoing undoing,
             LineStore lines,
+            Guesses guesses,
             TransactionTemplate transaction,
             Clock clock) {
         this.intakes = intakes;
@@ -100,8 +99,8 @@ public class IntakeService {
         this.comparing = comparing;
         this.undoing = undoing;
         this.lines = lines;
+        this.guesses = guesses;
         this.files = files;
-        this.masters = masters;
         this.tables = tables;
         this.people = people;
         this.runs = runs;
@@ -127,7 +126,7 @@ public class IntakeService {
                     "A file needs a name of 1 to " + LONGEST_NAME + " characters.",
                     Map.of("field", "name"));
         }
-        IntakeOptions options = guess(path, content, people.rights(person));
+        IntakeOptions options = guesses.about(path, content, people.rights(person));
         Intake intake =
                 new Intake(person, files.store(path, content), path, json.writeValueAsString(options), clock.instant());
         intake.decide(
@@ -206,91 +205,6 @@ public class IntakeService {
                     String.valueOf(CsvFormat.tooLarge(new Problems(name), bytes, Limits.DEFAULT.bytes())
                             .getMessage()));
         }
-    }
-
-    /** Where the same path went and how it was read then; else what the file and its name tell. */
-    private IntakeOptions guess(String path, byte[] content, Rights rights) {
-        Arrival arrival = rights.coordinator() ? Arrival.SETTLED : Arrival.OFFERED;
-        Optional<TableInfo> earlier = masters.tableOf(path).map(tables::find);
-        String title = title(path);
-        Optional<TableInfo> named = tables.all().stream()
-                .map(TableService.Listed::table)
-                .filter(table -> table.name().equalsIgnoreCase(title))
-                .findFirst();
-        Optional<TableInfo> table = earlier.or(() -> named);
-        LanguageTag english = new LanguageTag("en");
-        IntakeOptions remembered =
-                masters.optionsOf(path).map(IntakeOptions.UNDECIDED::readAs).orElse(IntakeOptions.UNDECIDED);
-        FileRead read = readAgain(
-                path, content, remembered, table.map(TableInfo::source).orElse(english));
-        List<LanguageTag> languages = read.reading().languages();
-        LanguageTag source = table.map(TableInfo::source)
-                .orElseGet(() -> languages.contains(english) || languages.isEmpty()
-                        ? english
-                        : read.reading()
-                                .sourceLanguage()
-                                .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
-                                .orElse(languages.get(0)));
-        IntakeOptions into = new IntakeOptions(
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                table.map(TableInfo::slug).orElse(null),
-                table.isEmpty() ? title : null,
-                source.equals(LanguageTag.UNDETERMINED) ? "en" : source.value(),
-                false,
-                arrival,
-                null);
-        return readSame(read, remembered) ? into.readAs(remembered) : into;
-    }
-
-    /** What was said about a path last time may not fit what it holds now; then the file is read as it seems. */
-    private static FileRead readAgain(String path, byte[] content, IntakeOptions remembered, LanguageTag source) {
-        if (!remembered.equals(IntakeOptions.UNDECIDED)) {
-            try {
-                FileRead read = FileRead.of(path, content, remembered, source);
-                if (read.blocked().isEmpty() && sameHeadings(read, remembered)) {
-                    return read;
-                }
-            } catch (UnreadableFileException | Refusal otherThanBefore) {
-                return FileRead.of(path, content, IntakeOptions.UNDECIDED, source);
-            }
-        }
-        return FileRead.of(path, content, IntakeOptions.UNDECIDED, source);
-    }
-
-    private static boolean readSame(FileRead read, IntakeOptions remembered) {
-        return read.format().name().equals(remembered.format()) && sameHeadings(read, remembered);
-    }
-
-    private static boolean sameHeadings(FileRead read, IntakeOptions remembered) {
-        List<ColumnChoice> columns = remembered.columns();
-        Integer header = remembered.headerRow();
-        return read.separated()
-                .map(csv -> columns != null
-                        && header != null
-                        && header >= 0
-                        && csv.firstRows(header + 1).size() > header
-                        && csv.firstRows(header + 1)
-                                .get(header)
-                                .equals(columns.stream()
-                                        .map(ColumnChoice::heading)
-                                        .toList()))
-                .orElse(true);
-    }
-
-    /** "panels/ramp-panel_v2.csv" reads "Ramp panel". */
-    static String title(String path) {
-        String words = FileNames.table(path)
-                .replaceAll("[-_.]+", " ")
-                .replaceFirst("(?i)\\s+(v|version)?\\s*[0-9]+$", "")
-                .strip();
-        return words.isEmpty() ? "Table" : Character.toUpperCase(words.charAt(0)) + words.substring(1);
     }
 
     /** Changes what was decided; what was chosen before stays when this cannot be read. */
@@ -464,21 +378,37 @@ public class IntakeService {
      * @param fresh compare anew when the table has changed since
      */
     ComparedReply preview(long person, long id, boolean fresh) {
-        if (needsComparing(person, id, fresh)) {
-            if (runs.latest(COMPARE_RUN, id)
-                    .filter(run -> run.status().equals("going"))
-                    .isEmpty()) {
-                runs.start(COMPARE_RUN, id, person, progress -> comparing.compare(person, id, progress));
-            }
+        boolean anew = fresh;
+        // What was decided may have changed while it was being compared; then it is compared once more.
+        for (int round = 0; round < 2 && !comparing(id) && needsComparing(person, id, anew); round++) {
+            startComparing(person, id);
             runs.await(COMPARE_RUN, id, WAITS);
+            anew = false;
         }
+        runs.await(COMPARE_RUN, id, WAITS);
         return java.util.Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
     }
 
+    private boolean comparing(long id) {
+        return runs.latest(COMPARE_RUN, id)
+                .filter(run -> run.status().equals("going"))
+                .isPresent();
+    }
+
+    private void startComparing(long person, long id) {
+        try {
+            runs.start(COMPARE_RUN, id, person, progress -> comparing.compare(person, id, progress));
+        } catch (Refusal already) {
+            if (!already.code().equals(RunService.ALREADY_GOING)) {
+                throw already;
+            }
+        }
+    }
+
+    /** Asked again and again while a file is compared, so it looks at no file. */
     private boolean needsComparing(long person, long id, boolean fresh) {
         return Boolean.TRUE.equals(transaction.execute(status -> {
             Intake intake = planner.open(person, id);
-            planner.plan(person, intake).requireReady();
             if (intake.comparison().isEmpty()) {
                 return true;
             }

@@ -25,6 +25,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class RunService implements DisposableBean {
 
+    /** The code of the refusal to start what is going on already. */
+    public static final String ALREADY_GOING = "already-going";
+
     private static final Logger LOG = LoggerFactory.getLogger(RunService.class);
     private static final Duration SILENT = Duration.ofSeconds(20);
     private static final Duration BETWEEN_NOTES = Duration.ofMillis(300);
@@ -93,7 +96,7 @@ public class RunService implements DisposableBean {
     /** Starts {@code work}; refuses when the same is going on already. */
     public void start(String kind, long subject, long person, Work work) {
         if (latest(kind, subject).filter(run -> run.status().equals("going")).isPresent()) {
-            throw Refusal.conflict("already-going", "This is being done already.", java.util.Map.of());
+            throw Refusal.conflict(ALREADY_GOING, "This is being done already.", java.util.Map.of());
         }
         long id = required(() -> jdbc.sql(START)
                 .param("kind", kind)

@@ -176,6 +176,27 @@ class IntakeChoicesTest extends ServerTest {
     }
 
     @Test
+    void decidingOtherwiseComparesAgainAndManyWhoAskCompareOnce() throws Exception {
+        intakes.decide(mara, intake, "ramp-panel", null, Arrival.PENCILLED);
+        List<java.util.concurrent.CompletableFuture<PreviewReply>> asked = new java.util.ArrayList<>();
+        for (int i = 0; i < 6; i++) {
+            asked.add(java.util.concurrent.CompletableFuture.supplyAsync(
+                    () -> intakes.preview(mara, intake, false).preview()));
+        }
+        for (java.util.concurrent.CompletableFuture<PreviewReply> one : asked) {
+            one.get(60, java.util.concurrent.TimeUnit.SECONDS);
+        }
+        org.awaitility.Awaitility.await()
+                .until(() -> intakes.preview(mara, intake, false).preview() != null);
+        assertThat(preview().pencilled()).isEqualTo(3);
+        assertThat(preview().settled()).isZero();
+        assertThat(ledger.ask(Integer.class, "select count(*) from run where kind = 'compare'"))
+                .isEqualTo(1);
+        assertThat(ledger.ask(Integer.class, "select count(*) from run where status = 'failed'"))
+                .isZero();
+    }
+
+    @Test
     void whatAKindCannotDoIsRefused() {
         assertThatThrownBy(() -> choose(ChangeKind.CONFLICTS, Choice.REMOVE, null, ""))
                 .hasMessageContaining("What can be done about this is");
