@@ -49,7 +49,7 @@ export function LineShown({ group, line, busy, onChoose }: LineProps) {
       <div className="becoming">
         {ofText && <Words line={line} side="after" diff={diff ? "both" : undefined} />}
         <span className={`becomes ${line.becomes ?? (line.choice === "CHANGED" ? "stale" : "soft")}`}>
-          {whatHappens(group, line)}
+          {whatHappens(group, line, onChoose === undefined)}
         </span>
       </div>
     </>
@@ -61,7 +61,7 @@ function Words({ line, side, diff }: { line: Line; side: "before" | "after" | "s
     side === "before" ? line.beforeForms : (line.afterForms ?? (side === "source" ? line.beforeForms : undefined));
   const text = side === "before" ? line.before : (line.after ?? (side === "source" ? line.before : undefined));
   return (
-    <div className="words" lang={side === "source" ? undefined : line.language} dir="auto">
+    <div className="words" lang={side === "source" ? undefined : line.language} dir={directionOf(line.language)}>
       {forms ? (
         inOrder(forms).map(([form, words]) => (
           <div key={form}>
@@ -79,6 +79,14 @@ function Words({ line, side, diff }: { line: Line; side: "before" | "after" | "s
   );
 }
 
+const RIGHT_TO_LEFT = new Set(["ar", "ckb", "dv", "fa", "he", "ps", "sd", "ug", "ur", "yi"]);
+
+/** A text that begins with a name in Latin letters still runs as its language does. */
+function directionOf(tag: string | undefined): "rtl" | "ltr" | "auto" {
+  if (tag === undefined) return "auto";
+  return RIGHT_TO_LEFT.has(tag.split("-")[0] ?? "") ? "rtl" : "ltr";
+}
+
 /** The state that the cell, or the texts of the entry, will show. */
 function markOf(group: Group, line: Line): CellState {
   if (line.becomes) return line.becomes as CellState;
@@ -94,7 +102,9 @@ function markOf(group: Group, line: Line): CellState {
 }
 
 /** One phrase that says what the choice does to the line. */
-function whatHappens(group: Group, line: Line): string {
+function whatHappens(group: Group, line: Line, told: boolean): string {
+  // A report tells what went stale as a whole, not line by line.
+  if (told && (line.choice === "CHANGED" || line.choice === "FIX")) return t(`choice.${line.choice}`);
   if (line.becomes) return t(`becomes.${line.becomes as "settled"}`);
   if (line.language !== undefined) return t(line.choice === "CLEAR" ? "happens.cleared" : "happens.stays");
   switch (line.choice) {

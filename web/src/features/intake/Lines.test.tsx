@@ -26,7 +26,7 @@ function shown(of: Group): HTMLElement[] {
     <>
       {of.lines.map((one) => (
         <div key={one.n} data-testid="line">
-          <LineShown group={of} line={one} busy={false} />
+          <LineShown group={of} line={one} busy={false} onChoose={() => undefined} />
         </div>
       ))}
     </>,
@@ -72,7 +72,7 @@ describe("the lines of an intake", () => {
     expect(first).toHaveTextContent("Ramp");
     expect(within(first as HTMLElement).getByText("منحدر", { selector: ".source .words" })).toHaveAttribute(
       "dir",
-      "auto",
+      "rtl",
     );
     expect(first).toHaveTextContent("becomes an offer");
   });
@@ -114,6 +114,15 @@ describe("the lines of an intake", () => {
     await vi.waitFor(() => expect(asked.at(-1)).toContain("find=ferry"));
     await userEvent.click(within(all).getByRole("button", { name: "keep as is" }));
     expect(onChoose).toHaveBeenLastCalledWith("KEEP", undefined, "ferry");
+  });
+});
+
+describe("a report", () => {
+  it("says what was decided about a source and claims nothing about its texts", () => {
+    const of = group("SOURCES_REWRITTEN", ["CHANGED", "FIX", "KEEP"], []);
+    show(<LineShown group={of} line={line({ before: "A", after: "B", choice: "CHANGED" })} busy={false} />);
+    expect(screen.getByText("meaning changed")).toBeInTheDocument();
+    expect(screen.queryByText(/stale/)).not.toBeInTheDocument();
   });
 });
 
