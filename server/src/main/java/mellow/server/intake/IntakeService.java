@@ -378,31 +378,22 @@ public class IntakeService {
      * @param fresh compare anew when the table has changed since
      */
     ComparedReply preview(long person, long id, boolean fresh) {
-        boolean anew = fresh;
+        boolean[] anew = {fresh};
         // What was decided may have changed while it was being compared; then it is compared once more.
-        for (int round = 0; round < 2 && !comparing(id) && needsComparing(person, id, anew); round++) {
-            startComparing(person, id);
+        for (int round = 0; round < 2; round++) {
+            boolean started = runs.startWhen(
+                    COMPARE_RUN,
+                    id,
+                    person,
+                    () -> needsComparing(person, id, anew[0]),
+                    progress -> comparing.compare(person, id, progress));
             runs.await(COMPARE_RUN, id, WAITS);
-            anew = false;
-        }
-        runs.await(COMPARE_RUN, id, WAITS);
-        return java.util.Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
-    }
-
-    private boolean comparing(long id) {
-        return runs.latest(COMPARE_RUN, id)
-                .filter(run -> run.status().equals("going"))
-                .isPresent();
-    }
-
-    private void startComparing(long person, long id) {
-        try {
-            runs.start(COMPARE_RUN, id, person, progress -> comparing.compare(person, id, progress));
-        } catch (Refusal already) {
-            if (!already.code().equals(RunService.ALREADY_GOING)) {
-                throw already;
+            if (!started) {
+                break;
             }
+            anew[0] = false;
         }
+        return java.util.Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
     }
 
     /** Asked again and again while a file is compared, so it looks at no file. */

@@ -10,6 +10,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
 import mellow.server.common.Refusal;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -24,9 +25,6 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Work that goes on after its request has been answered. Its progress is in the database: any server tells it, and a killed server leaves it silent. */
 @Service
 public class RunService implements DisposableBean {
-
-    /** The code of the refusal to start what is going on already. */
-    public static final String ALREADY_GOING = "already-going";
 
     private static final Logger LOG = LoggerFactory.getLogger(RunService.class);
     private static final Duration SILENT = Duration.ofSeconds(20);
@@ -95,17 +93,40 @@ public class RunService implements DisposableBean {
 
     /** Starts {@code work}; refuses when the same is going on already. */
     public void start(String kind, long subject, long person, Work work) {
-        if (latest(kind, subject).filter(run -> run.status().equals("going")).isPresent()) {
-            throw Refusal.conflict(ALREADY_GOING, "This is being done already.", java.util.Map.of());
+        if (!startWhen(kind, subject, person, () -> true, work)) {
+            throw Refusal.conflict("already-going", "This is being done already.", java.util.Map.of());
         }
-        long id = required(() -> jdbc.sql(START)
-                .param("kind", kind)
-                .param("subject", subject)
-                .param("person", person)
-                .param("now", now())
-                .query(Long.class)
-                .single());
-        executor.submit(() -> carryOut(id, work));
+    }
+
+    /**
+     * Starts {@code work} unless the same is going on already or is not needed any more. Who asks at the same moment waits for the answer, on any server, so that
+     * one of them starts it.
+     *
+     * @param needed asked while nobody else can start the same
+     * @return whether it was started
+     */
+    public boolean startWhen(String kind, long subject, long person, BooleanSupplier needed, Work work) {
+        Optional<Long> started = required(() -> {
+            jdbc.sql("select pg_advisory_xact_lock(hashtext(:kind), hashtext(:subject))")
+                    .param("kind", kind)
+                    .param("subject", Long.toString(subject))
+                    .query((row, n) -> n)
+                    .single();
+            boolean going = latest(kind, subject)
+                    .filter(run -> run.status().equals("going"))
+                    .isPresent();
+            return going || !needed.getAsBoolean()
+                    ? Optional.empty()
+                    : Optional.of(jdbc.sql(START)
+                            .param("kind", kind)
+                            .param("subject", subject)
+                            .param("person", person)
+                            .param("now", now())
+                            .query(Long.class)
+                            .single());
+        });
+        started.ifPresent(id -> executor.submit(() -> carryOut(id, work)));
+        return started.isPresent();
     }
 
     private void carryOut(long id, Work work) {
