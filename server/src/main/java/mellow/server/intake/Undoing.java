@@ -74,7 +74,7 @@ class Undoing {
             """
             update offer o set answer = 5, answered_at = c.version + 1, answered_by = :person, answered_time = :at
             from taken_cell t join cell c on c.entry_id = t.entry_id and c.language_id = t.language_id
-            where o.intake_id = :intake and o.answer = 0 and o.entry_id = t.entry_id and o.language_id = t.language_id
+            where o.intake_id = :intake and o.answer = 0 and o.entry_id = t.entry_id and o.language_id = t.language_id and (not t.since or :all)
             """,
             """
             update offer o set answer = 0, answered_at = 0, answered_by = null, answered_time = null

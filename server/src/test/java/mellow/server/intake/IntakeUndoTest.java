@@ -130,6 +130,19 @@ class IntakeUndoTest extends ServerTest {
     }
 
     @Test
+    void anOfferInACellThatWasChangedSinceIsLeft() {
+        long lina = ledger.person("lina", "fi", Level.CONTRIBUTOR);
+        long beata = ledger.person("beata", "fi", Level.CONTRIBUTOR);
+        byte[] file = "key,fi\nup,Ylös\nmid,Puoli\n".getBytes(StandardCharsets.UTF_8);
+        long intake = ledger.takeIn(lina, "Ramp panel", "lina.csv", file, Arrival.OFFERED);
+        ledger.change(beata, "up", "fi", CellChange.text(Action.PUT_FORWARD, 1, "Ylhäällä"));
+        intakes.undo(lina, intake, false);
+        assertThat(ledger.ask(String.class, "select string_agg(text || answer, ';' order by id) from offer"))
+                .isEqualTo("Ylös0;Puoli5;Ylhäällä0");
+        assertThat(ledger.differences()).isZero();
+    }
+
+    @Test
     void whatWasChangedSinceIsListedAndLeft() {
         long intake = taken(FIRST.replace("Rampe oben", "Klappe oben")
                 .replace("Halb", "Mitte")
