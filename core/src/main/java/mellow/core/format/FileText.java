@@ -12,11 +12,12 @@ import mellow.core.text.Text;
  *
  * @param forms the forms by name as in {@link Text}, without empty ones; empty when the file has no text
  * @param state what the file says about it, absent for formats and texts without a state
+ * @param older whether the file says that it was made for an older source than the one beside it
  */
-public record FileText(SortedMap<String, String> forms, Optional<FileState> state) {
+public record FileText(SortedMap<String, String> forms, Optional<FileState> state, boolean older) {
 
     /** No text and no word about it. */
-    public static final FileText NONE = new FileText(Collections.emptySortedMap(), Optional.empty());
+    public static final FileText NONE = new FileText(Collections.emptySortedMap(), Optional.empty(), false);
 
     public FileText {
         if (forms.containsValue("")) {
@@ -25,6 +26,11 @@ public record FileText(SortedMap<String, String> forms, Optional<FileState> stat
             forms = full;
         }
         forms = Collections.unmodifiableSortedMap(forms);
+    }
+
+    /** A text for the source beside it. */
+    public FileText(SortedMap<String, String> forms, Optional<FileState> state) {
+        this(forms, state, false);
     }
 
     /** A plain text without a state; empty for none. */
@@ -39,7 +45,12 @@ public record FileText(SortedMap<String, String> forms, Optional<FileState> stat
 
     /** The same forms in a state. */
     public FileText in(FileState known) {
-        return new FileText(forms, Optional.of(known));
+        return new FileText(forms, Optional.of(known), older);
+    }
+
+    /** The same, made for an older source. */
+    public FileText forOlder() {
+        return new FileText(forms, state, true);
     }
 
     /** Whether there is no text. */

@@ -288,7 +288,8 @@ public final class Comparison {
                 Arrival taken =
                         (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
                 Choice choice = choice(kind, now.id(), tag, kind.choices().get(0));
-                Change change = text(kind, entry, now, index, tag, source, mine, theirs, choice, taken, current);
+                boolean fresh = current && !theirs.older();
+                Change change = text(kind, entry, now, index, tag, source, mine, theirs, choice, taken, fresh);
                 boolean offeredAlready = change.arrives() == Arrival.OFFERED && theirs.says(mine.ownOffer());
                 if (!offeredAlready) {
                     listener.change(change);
@@ -427,7 +428,7 @@ public final class Comparison {
                     text,
                     choice(kind, entry.id(), tag, kind.choices().get(0)),
                     whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED,
-                    true));
+                    !text.older()));
         }
     }
 

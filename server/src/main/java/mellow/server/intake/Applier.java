@@ -331,16 +331,17 @@ final class Applier implements Comparison.Listener, AutoCloseable {
         short language = java.util.Objects.requireNonNull(numbers.get(tag), "language without a number");
         RecordEntry entry = change.entry();
         if (entry == null) {
-            CellState state = CellState.of(arrives == Arrival.OFFERED, false, standing(arrives), 1, 1);
-            insert(added, language, change, java.util.Objects.requireNonNull(arrives), 1, state);
+            int basedOn = change.current() ? 1 : 0;
+            CellState state = CellState.of(arrives == Arrival.OFFERED, false, standing(arrives), basedOn, 1);
+            insert(added, language, change, java.util.Objects.requireNonNull(arrives), basedOn, state);
             return;
         }
         touch(entry);
         RecordCell mine = entry.cell(tag);
         boolean rewritten = rewriting != null && rewriting.entry() == entry;
         int revision = entry.revision() + (rewritten ? 1 : 0);
-        int basedOn = change.current() ? revision : Math.max(1, revision - 1);
         int meaning = rewritten && rewriting.choice() == Choice.CHANGED ? revision : entry.meaningRevision();
+        int basedOn = change.current() ? revision : change.after().older() ? meaning - 1 : Math.max(1, revision - 1);
         if (clears) {
             texts.add(entry.id(), language, null, null, null, 0, cleared(mine).ordinal(), 0);
             tell(entry.id(), language, "cleared", change.before(), FileText.NONE, Standing.NONE, 0);

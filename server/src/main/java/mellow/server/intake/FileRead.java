@@ -7,8 +7,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import mellow.core.format.EntryId;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
+import mellow.core.format.FormRows;
 import mellow.core.format.Problem;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.charset.TextEncoding;
@@ -21,6 +23,7 @@ import mellow.core.format.sheet.SheetLayout;
 import mellow.core.format.workbook.WorkbookFormat;
 import mellow.core.format.workbook.WorkbookReading;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.intake.IntakeOptions.SheetChoice;
@@ -30,9 +33,10 @@ import org.jspecify.annotations.Nullable;
  * A file read as was decided about it, or as it seems.
  *
  * @param format its format
- * @param reading what was read
+ * @param raw what was read, row by row
+ * @param reading the same as entries: rows that are forms of one entry put together
  */
-record FileRead(FileFormat format, FileReading reading) {
+record FileRead(FileFormat format, FileReading raw, FileReading reading) {
 
     private static final String CSV = "csv";
 
@@ -40,16 +44,18 @@ record FileRead(FileFormat format, FileReading reading) {
      * Reads a file.
      *
      * @param source the source language of the table it goes into
+     * @param formed the table's entries that have forms
      * @throws mellow.core.format.UnreadableFileException when it cannot be read
      */
-    static FileRead of(String path, byte[] content, IntakeOptions options, LanguageTag source) {
+    static FileRead of(
+            String path, byte[] content, IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
         FileFormat format = options.format() == null
                 ? Formats.detect(path, content).orElseThrow(() -> Formats.unknown(path))
                 : Formats.named(options.format())
                         .orElseThrow(() -> Refusal.unacceptable(
                                 "unknown-format", "There is no format “" + options.format() + "”."));
         if (format.name().equals(CSV)) {
-            return new FileRead(format, CsvFormat.read(path, content, csv(options)));
+            return new FileRead(format, CsvFormat.read(path, content, csv(options)), formed);
         }
         ReadOptions known = ReadOptions.AUTOMATIC.from(source);
         if (options.charset() != null) {
@@ -62,7 +68,17 @@ record FileRead(FileFormat format, FileReading reading) {
                 format,
                 format instanceof WorkbookFormat workbook
                         ? workbook.read(path, content, known, layouts(options))
-                        : format.read(path, content, known));
+                        : format.read(path, content, known),
+                formed);
+    }
+
+    /** Reads a file whose table does not matter yet. */
+    static FileRead of(String path, byte[] content, IntakeOptions options, LanguageTag source) {
+        return of(path, content, options, source, Map.of());
+    }
+
+    private FileRead(FileFormat format, FileReading raw, Map<EntryId, Shape> formed) {
+        this(format, raw, FormRows.of(raw, formed));
     }
 
     private static CsvOptions csv(IntakeOptions options) {
@@ -111,12 +127,12 @@ record FileRead(FileFormat format, FileReading reading) {
 
     /** The reading of separated text, which knows more about itself. */
     Optional<CsvReading> separated() {
-        return reading instanceof CsvReading csv ? Optional.of(csv) : Optional.empty();
+        return raw instanceof CsvReading csv ? Optional.of(csv) : Optional.empty();
     }
 
     /** The reading of a workbook, which knows its sheets. */
     Optional<WorkbookReading> workbook() {
-        return reading instanceof WorkbookReading workbook ? Optional.of(workbook) : Optional.empty();
+        return raw instanceof WorkbookReading workbook ? Optional.of(workbook) : Optional.empty();
     }
 
     /** Why it cannot be taken in before something is corrected; empty when it can. */

@@ -1,12 +1,17 @@
 package mellow.server.intake;
 
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
+import mellow.core.text.Shape;
 import mellow.server.file.FileStore;
 import mellow.server.table.TableInfo;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -21,6 +26,9 @@ public class MasterFiles {
             insert into master_file (table_id, path, file_id, intake_id, options, taken_at) values (:table, :path, :file, :intake, cast(:options as jsonb), :at)
             on conflict (table_id, path) do update set file_id = excluded.file_id, intake_id = excluded.intake_id, options = excluded.options, taken_at = excluded.taken_at
             """;
+
+    private static final String FORMED =
+            "select key, context, shape from entry where table_id = :table and shape in ('plural', 'states') and removed_at is null";
 
     private final JdbcClient jdbc;
     private final FileStore files;
@@ -109,8 +117,18 @@ public class MasterFiles {
                 .param("path", path)
                 .query((row, n) -> {
                     IntakeOptions options = json.readValue(row.getString("options"), IntakeOptions.class);
-                    return FileRead.of(path, files.load(row.getLong("file_id")), options, table.source());
+                    return FileRead.of(
+                            path, files.load(row.getLong("file_id")), options, table.source(), formed(table.id()));
                 })
                 .optional();
+    }
+
+    /** A table's entries that have forms, which a file of plain texts says in a row each. */
+    Map<EntryId, Shape> formed(long table) {
+        Map<EntryId, Shape> formed = new HashMap<>();
+        jdbc.sql(FORMED).param("table", table).query((RowCallbackHandler) row -> formed.put(
+                new EntryId(row.getString(1), row.getString(2)),
+                Shape.of(row.getString(3)).orElseThrow()));
+        return formed;
     }
 }

@@ -110,7 +110,8 @@ class Planner {
                 intake.fileName(),
                 files.load(intake.file()),
                 options,
-                source(intake.table().map(tables::find), options));
+                source(intake.table().map(tables::find), options),
+                intake.table().map(masters::formed).orElse(Map.of()));
     }
 
     /** The source language of the table it goes into. */

@@ -225,6 +225,9 @@ class Undoing {
         masters.putBack(table, intake.fileName(), id, intake.masterWas().orElse(null));
         int amount = reply.texts() + reply.entries() + reply.removed() + (all ? reply.changedSince() : 0);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_back", id, amount, at);
+        if (intake.madeTable()) {
+            tables.removeEmpty(table);
+        }
         live.tell(new LiveChange(table, List.of(), List.of()));
         intake.undone(person, at, json.writeValueAsString(reply));
         return reply;

@@ -160,6 +160,20 @@ public class TableService {
         live.tell(new LiveChange(table.id(), List.of(), List.of()));
     }
 
+    /** Takes a table out of sight if it has no entries; whether it had none. */
+    @Transactional
+    public boolean removeEmpty(long id) {
+        boolean empty = jdbc.sql(
+                        "select not exists (select 1 from entry where table_id = :table and removed_at is null)")
+                .param("table", id)
+                .query(Boolean.class)
+                .single();
+        if (empty) {
+            remove(find(id).slug());
+        }
+        return empty;
+    }
+
     /** Puts a removed table back. */
     @Transactional
     public TableInfo putBack(long id) {

@@ -91,6 +91,34 @@ class IntakeFormatsTest extends ServerTest {
     }
 
     @Test
+    void anUnsureTextForAnOlderSourceIsStale() {
+        String renewed = CATALOGUE.replace("#, fuzzy\n", "#, fuzzy\n#| msgid \"Ramp lowered\"\n");
+        take("deck.pl.po", CATALOGUE, "Deck");
+        take("deck.pl.po", renewed.replace("Rampa na dole", "Rampa opuszczona"), "Deck");
+        assertThat(ledger.cell("Ramp down", "pl")).isEqualTo("stale Rampa opuszczona");
+        take("hold.pl.po", renewed, "Hold");
+        assertThat(
+                        ledger.ask(
+                                String.class,
+                                "select c.state || c.text from cell c join entry e on e.id = c.entry_id join ledger_table t on t.id = e.table_id where t.name = 'Hold' and e.key = 'Ramp down'"))
+                .isEqualTo("2Rampa na dole");
+        assertThat(ledger.differences()).isZero();
+    }
+
+    @Test
+    void pluralsLeaveAsRowsAndComeBackAsPlurals() throws Exception {
+        take("deck.pl.po", CATALOGUE, "Deck");
+        String csv = new String(http.get(mara, "/api/tables/deck/export/fresh").bytes(), StandardCharsets.UTF_8);
+        assertThat(csv).contains("%d car[one],", "%d car[many],");
+        take("deck.csv", csv.replace("%d samochody", "%d auta"), "Deck");
+        assertThat(ledger.ask(String.class, "select forms from offer"))
+                .isEqualTo("{\"few\":\"%d auta\",\"many\":\"%d samochodów\",\"one\":\"%d samochód\"}");
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from entry")).isEqualTo(3);
+        assertThat(inPlace("deck", "deck.csv")).isEqualTo(csv.replace("%d samochody", "%d auta"));
+        assertThat(ledger.differences()).isZero();
+    }
+
+    @Test
     void aFileOfOneLanguageGoesIntoTheTableOfItsName() throws Exception {
         take("res/app.en.json", "{\"menu\": {\"open\": \"Open\", \"close\": \"Close\"}}", "App");
         long german = intakes.upload(

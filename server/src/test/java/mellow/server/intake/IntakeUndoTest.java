@@ -99,6 +99,28 @@ class IntakeUndoTest extends ServerTest {
     }
 
     @Test
+    void aTableThatTheIntakeMadeGoesWithIt() {
+        long made = intakes.upload(mara, "Deck.csv", FIRST.getBytes(StandardCharsets.UTF_8));
+        intakes.apply(mara, made, Progress.UNWATCHED);
+        intakes.undo(mara, made, false);
+        assertThat(ledger.ask(String.class, "select string_agg(name, ',') from ledger_table where removed_at is null"))
+                .isEqualTo("Ramp panel");
+        assertThat(ledger.ask(String.class, "select name from ledger_table where removed_at is not null"))
+                .as("it can be put back")
+                .isEqualTo("Deck");
+    }
+
+    @Test
+    void aTableWithEntriesOfOthersStaysWhenTheIntakeThatMadeItIsTakenBack() {
+        long made = intakes.upload(mara, "Deck.csv", FIRST.getBytes(StandardCharsets.UTF_8));
+        intakes.apply(mara, made, Progress.UNWATCHED);
+        ledger.takeIn(mara, "Deck", "key,en\nother,Other\n", Arrival.SETTLED);
+        intakes.undo(mara, made, false);
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from ledger_table where removed_at is null"))
+                .isEqualTo(2);
+    }
+
+    @Test
     void theSameFileCanBeTakenInAgainAfterwards() {
         String second = FIRST.replace("Rampe oben", "Klappe oben");
         long intake = taken(second);

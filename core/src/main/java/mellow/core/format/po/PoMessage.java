@@ -17,6 +17,7 @@ import java.util.List;
  * @param references where it is used
  * @param flags in the order of the file
  * @param flagLines where its lines of flags are
+ * @param renewed whether it names the msgid that its text was made for, which was another
  */
 record PoMessage(
         int start,
@@ -30,7 +31,8 @@ record PoMessage(
         List<String> extracted,
         List<String> references,
         List<String> flags,
-        List<Span> flagLines) {
+        List<Span> flagLines,
+        boolean renewed) {
 
     /** A part that is not there. */
     static final Value ABSENT = new Value("", -1, -1);

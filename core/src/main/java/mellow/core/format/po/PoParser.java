@@ -34,6 +34,7 @@ final class PoParser {
         final List<String> references = new ArrayList<>();
         final List<String> flags = new ArrayList<>();
         final List<Span> flagLines = new ArrayList<>();
+        boolean renewed;
     }
 
     private PoParser(SourceText source, Limits limits, Consumer<PoMessage> listener) {
@@ -100,7 +101,8 @@ final class PoParser {
                     }
                 }
             }
-            case '|' -> {}
+            case '|' ->
+                draft.renewed |= text.substring(start + 2, end).stripLeading().startsWith("msgid");
             default -> {
                 String note = text.substring(start + 1, end).strip();
                 if (!note.isEmpty()) {
@@ -297,7 +299,8 @@ final class PoParser {
                     List.copyOf(draft.extracted),
                     List.copyOf(draft.references),
                     List.copyOf(draft.flags),
-                    List.copyOf(draft.flagLines)));
+                    List.copyOf(draft.flagLines),
+                    draft.renewed));
         }
         draft = new Draft();
     }

@@ -203,7 +203,11 @@ final class PoReading extends TextReading<PoReading.Item> {
             }
         }
         FileText text = FileText.of(texts);
-        return text.isEmpty() ? text.in(FileState.UNTRANSLATED) : message.fuzzy() ? text.in(FileState.PENCILLED) : text;
+        if (text.isEmpty()) {
+            return text.in(FileState.UNTRANSLATED);
+        }
+        FileText stated = message.fuzzy() ? text.in(FileState.PENCILLED) : text;
+        return message.fuzzy() && message.renewed() ? stated.forOlder() : stated;
     }
 
     PoMessage message(int index) {
