@@ -114,7 +114,7 @@ class IntakeFormatsTest extends ServerTest {
         assertThat(ledger.ask(String.class, "select forms from offer"))
                 .isEqualTo("{\"few\":\"%d auta\",\"many\":\"%d samochodów\",\"one\":\"%d samochód\"}");
         assertThat(ledger.ask(Integer.class, "select count(*)::int from entry")).isEqualTo(3);
-        assertThat(inPlace("deck", "deck.csv")).isEqualTo(csv.replace("%d samochody", "%d auta"));
+        assertThat(inPlace("deck", "deck.csv")).as("what is settled").isEqualTo(csv);
         assertThat(ledger.differences()).isZero();
     }
 
