@@ -148,4 +148,32 @@ class IntakeTest {
             }
         }
     }
+
+    /** Files that a person drops cannot come through the driver; the page gets the same events with a file made in it. */
+    private static final String DROP =
+            """
+            const files = new DataTransfer();
+            files.items.add(new File([arguments[1]], arguments[0], { type: "text/csv" }));
+            const over = document.querySelector("[role=grid]");
+            over.dispatchEvent(new DragEvent("dragover", { dataTransfer: files, bubbles: true, cancelable: true }));
+            window.dropNow = () => over.dispatchEvent(new DragEvent("drop", { dataTransfer: files, bubbles: true, cancelable: true }));
+            """;
+
+    @Test
+    void aFileDroppedOnATableWaitsForThatTable() {
+        try (Browser browser = DemoServer.browse()) {
+            browser.go("/ledger?table=bridge-alarms&in=de");
+            browser.signIn("mirja", DemoServer.PASSWORD);
+            browser.see(".line");
+            browser.script(DROP, "night-shift.csv", "key,de\nnone.such,Nichts\n");
+            browser.see(".dropover", "Bridge alarms");
+            browser.script("window.dropNow()");
+            browser.see(".scopeline", "Taking night-shift.csv into Bridge alarms");
+            browser.script("history.back()");
+            browser.see(".line");
+            browser.script(DROP, "wheelhouse.bin", "\u0000\u0001\u0002");
+            browser.script("window.dropNow()");
+            browser.see("[role=alert]", "wheelhouse.bin");
+        }
+    }
 }
