@@ -118,6 +118,19 @@ class HostileFilesTest {
                 .hasMessageContaining("100");
     }
 
+    /** Values that are no entries take memory as well. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {"a.json|{\"k\":[|0,|0]}", "a.yml|k:|\\n - 0|''", "a.yml|k: [|0,|0]", "a.yml|k: [|a: b,|a: b]"})
+    void moreValuesThanEntriesCanHave(String name, String start, String value, String end) {
+        String file = start + value.replace("\\n", "\n").repeat(5000) + end;
+        assertThatThrownBy(() ->
+                        Formats.read(name, file.getBytes(StandardCharsets.UTF_8), ReadOptions.AUTOMATIC.within(SMALL)))
+                .isInstanceOf(UnreadableFileException.class)
+                .hasMessageContaining("more than 400 values");
+    }
+
     /** Work that grows with the square of the length would take hours here. */
     @ParameterizedTest
     @ValueSource(

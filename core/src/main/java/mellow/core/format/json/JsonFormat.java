@@ -20,6 +20,7 @@ import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.tree.Node;
 import mellow.core.format.tree.Node.Mapping;
+import mellow.core.format.tree.TreeEntries;
 import mellow.core.format.tree.TreeReading;
 import mellow.core.text.Shape;
 
@@ -45,7 +46,7 @@ public final class JsonFormat implements FileFormat {
         SourceText.checkSize(bytes, options.limits(), problems, "an object with keys and texts");
         Charset charset = options.charset().orElseGet(() -> SourceText.charsetOf(bytes, StandardCharsets.UTF_8));
         SourceText source = SourceText.decode(bytes, charset, problems);
-        Node tree = JsonParser.parse(source, options.limits());
+        Node tree = JsonParser.parse(source, options.limits(), TreeEntries.MOST_VALUES);
         if (!(tree instanceof Mapping mapping)) {
             throw source.refuse(tree.start(), "the document is no object", "an object with keys and texts");
         }

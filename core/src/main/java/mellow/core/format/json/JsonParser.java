@@ -11,6 +11,7 @@ import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.Node.Member;
 import mellow.core.format.tree.Node.Scalar;
 import mellow.core.format.tree.Node.Sequence;
+import mellow.core.format.tree.NodeCount;
 
 /** Reads JSON strictly (RFC 8259) into a tree with places. One use. */
 public final class JsonParser {
@@ -21,11 +22,13 @@ public final class JsonParser {
     private final SourceText source;
     private final String text;
     private final Limits limits;
+    private final NodeCount count;
     private int at;
     private int depth;
 
-    private JsonParser(SourceText source, Limits limits) {
+    private JsonParser(SourceText source, Limits limits, int perEntry) {
         this.source = source;
+        this.count = new NodeCount(source, limits, perEntry);
         this.text = source.text();
         this.limits = limits;
     }
@@ -33,10 +36,11 @@ public final class JsonParser {
     /**
      * The value that a file holds.
      *
+     * @param perEntry how many values an entry may have
      * @throws UnreadableFileException where it is not JSON
      */
-    public static Node parse(SourceText source, Limits limits) {
-        JsonParser parser = new JsonParser(source, limits);
+    public static Node parse(SourceText source, Limits limits, int perEntry) {
+        JsonParser parser = new JsonParser(source, limits, perEntry);
         parser.space();
         Node value = parser.value();
         parser.space();
@@ -50,6 +54,7 @@ public final class JsonParser {
         if (at >= text.length()) {
             throw source.refuse(at, "the file ends early", "a value");
         }
+        count.add(at);
         char c = text.charAt(at);
         return switch (c) {
             case '{' -> object();

@@ -40,6 +40,9 @@ public final class LedgerFormat implements FileFormat {
     /** The version that is written. */
     public static final int VERSION = 1;
 
+    /** Values of an entry on the average at most: with texts in many languages there are many. */
+    private static final int MOST_VALUES = 40;
+
     @Override
     public String name() {
         return "ledger-json";
@@ -56,7 +59,7 @@ public final class LedgerFormat implements FileFormat {
         SourceText.checkSize(bytes, options.limits(), problems, "a ledger");
         Charset charset = options.charset().orElseGet(() -> SourceText.charsetOf(bytes, StandardCharsets.UTF_8));
         SourceText source = SourceText.decode(bytes, charset, problems);
-        Node tree = JsonParser.parse(source, options.limits());
+        Node tree = JsonParser.parse(source, options.limits(), MOST_VALUES);
         Reader reader = new Reader(source);
         Mapping ledger = reader.mapping(tree, "the document");
         Scalar version = reader.scalar(reader.required(ledger, "mellowLedger"), "mellowLedger");

@@ -29,6 +29,9 @@ import mellow.core.text.Text;
  */
 public final class TreeEntries {
 
+    /** Values that an entry has on the average at most: forms, and the objects around it. */
+    public static final int MOST_VALUES = 4;
+
     private static final Set<String> CATEGORIES = Set.of("zero", "one", "two", "few", "many", "other");
     private static final String PLURAL = "_plural";
 

@@ -11,6 +11,8 @@ import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.Node.Member;
 import mellow.core.format.tree.Node.Scalar;
 import mellow.core.format.tree.Node.Sequence;
+import mellow.core.format.tree.NodeCount;
+import mellow.core.format.tree.TreeEntries;
 
 /**
  * Reads one YAML 1.2 document into a tree with places: block and flow collections, every style of scalar, comments, anchors. Aliases are values
@@ -25,6 +27,7 @@ final class YamlParser {
     private final String text;
     private final Limits limits;
     private final YamlScalars scalars;
+    private final NodeCount count;
     private int at;
     private int depth;
     private final StringBuilder comment = new StringBuilder();
@@ -34,6 +37,7 @@ final class YamlParser {
         this.text = source.text();
         this.limits = limits;
         this.scalars = new YamlScalars(source, limits);
+        this.count = new NodeCount(source, limits, TreeEntries.MOST_VALUES);
     }
 
     /**
@@ -289,6 +293,7 @@ final class YamlParser {
             at = colon + 1;
             Node value = memberValue(column, colon);
             members.add(new Member(name, key, about, value));
+            count.add(key);
             end = Math.max(end, value.end());
             skip();
             if (at < text.length() && column() > column) {
@@ -388,6 +393,7 @@ final class YamlParser {
                         : new Scalar(dash + 1, dash + 1, "", Kind.NULL);
             }
             items.add(item);
+            count.add(dash);
             end = item.end();
             skip();
             if (at < text.length() && column() > column) {
@@ -439,6 +445,7 @@ final class YamlParser {
                 }
             }
             members.add(new Member(scalar.text(), key, "", value));
+            count.add(key);
             comma('}', start);
         }
         depth--;
@@ -460,6 +467,7 @@ final class YamlParser {
                 item = new Mapping(begin, value.end(), List.of(new Member(key.text(), begin, "", value)));
             }
             items.add(item);
+            count.add(begin);
             comma(']', start);
         }
         depth--;
