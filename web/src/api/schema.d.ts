@@ -157,7 +157,23 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["remove_2"];
+        post: operations["remove_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rewriteMany"];
         delete?: never;
         options?: never;
         head?: never;
@@ -173,7 +189,39 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change"];
+        post: operations["change_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}/cells/{language}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}/cells/{language}/memory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["hits"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -190,6 +238,22 @@ export interface paths {
         get: operations["story_1"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_7"];
+        put?: never;
+        post: operations["ask"];
         delete?: never;
         options?: never;
         head?: never;
@@ -315,7 +379,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_5"];
+        get: operations["all_6"];
         put?: never;
         post: operations["push"];
         delete?: never;
@@ -443,7 +507,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview"];
+        get: operations["preview_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -523,9 +587,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_4"];
+        get: operations["all_5"];
         put?: never;
-        post: operations["add"];
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -619,7 +683,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_3"];
+        get: operations["all_4"];
         put?: never;
         post: operations["create_3"];
         delete?: never;
@@ -670,7 +734,39 @@ export interface paths {
         get: operations["one"];
         put: operations["edit_1"];
         post?: never;
-        delete: operations["remove_1"];
+        delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["answer"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/replace/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["preview"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -708,6 +804,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scope/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scopes": {
         parameters: {
             query?: never;
@@ -715,7 +827,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_3"];
         put?: never;
         post: operations["keep"];
         delete?: never;
@@ -763,7 +875,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["all_2"];
         put?: never;
         post: operations["create_1"];
         delete?: never;
@@ -814,7 +926,7 @@ export interface paths {
         get?: never;
         put: operations["edit"];
         post?: never;
-        delete: operations["remove"];
+        delete: operations["remove_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -900,6 +1012,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_1"];
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change"];
+        post?: never;
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tokens": {
         parameters: {
             query?: never;
@@ -939,6 +1083,15 @@ export interface components {
         Acceptance: {
             password: string;
         };
+        ArgumentReply: {
+            branches: string[];
+            name: string;
+            type: string;
+        };
+        Asked: {
+            /** Format: int64 */
+            id: number;
+        };
         AssetReply: {
             /** Format: int32 */
             bytes: number;
@@ -948,7 +1101,7 @@ export interface components {
         };
         CellChange: {
             /** @enum {string} */
-            action: "PENCIL" | "PUT_FORWARD" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
+            action: "PENCIL" | "PUT_FORWARD" | "OFFER" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
             forms?: {
                 [key: string]: string;
             };
@@ -993,6 +1146,11 @@ export interface components {
             change: number;
             entries: number[];
             refused: string[];
+        };
+        CheckReply: {
+            findings: components["schemas"]["FindingReply"][];
+            message: components["schemas"]["ArgumentReply"][];
+            terms: components["schemas"]["TermHit"][];
         };
         ChoiceRequest: {
             /** @enum {string} */
@@ -1074,6 +1232,16 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        FindingReply: {
+            code: string;
+            /** Format: int32 */
+            end: number;
+            form: string;
+            sentence: string;
+            severity: string;
+            /** Format: int32 */
+            start: number;
+        };
         ForecastReply: {
             /** Format: date */
             earliest: string;
@@ -1083,6 +1251,11 @@ export interface components {
             latest?: string;
             /** Format: double */
             pace: number;
+        };
+        Found: {
+            /** Format: int32 */
+            all: number;
+            hits: components["schemas"]["Hit"][];
         };
         FoundEntry: {
             /** Format: int64 */
@@ -1114,6 +1287,20 @@ export interface components {
             lines: components["schemas"]["Line"][];
             /** @enum {string} */
             usual: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+        };
+        Hit: {
+            after: {
+                [key: string]: string;
+            };
+            before: {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            settled: boolean;
+            /** Format: int32 */
+            version: number;
         };
         IntakeOptions: {
             /** @enum {string} */
@@ -1272,7 +1459,7 @@ export interface components {
         };
         ManyChanges: {
             /** @enum {string} */
-            action: "PENCIL" | "PUT_FORWARD" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
+            action: "PENCIL" | "PUT_FORWARD" | "OFFER" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
             cells: components["schemas"]["One"][];
             /** @enum {string} */
             how?: "TYPED" | "PASTED" | "MEMORY" | "DRAFT";
@@ -1284,6 +1471,23 @@ export interface components {
             entries: number[];
             section?: string;
             translatable?: boolean;
+        };
+        ManySources: {
+            meaningChanged: boolean;
+            sources: components["schemas"]["Rewritten"][];
+        };
+        MemoryHit: {
+            /** Format: int64 */
+            entry: number;
+            forms?: {
+                [key: string]: string;
+            };
+            key: string;
+            /** Format: int32 */
+            percent: number;
+            source: string;
+            table: string;
+            text: string;
         };
         Move: {
             addLanguages: boolean;
@@ -1310,6 +1514,14 @@ export interface components {
             languages: string[];
             name: string;
             source: string;
+        };
+        NewTerm: {
+            note: string;
+            source: string;
+            term: string;
+            texts: {
+                [key: string]: components["schemas"]["TermText"];
+            };
         };
         NewsLine: {
             /** Format: int32 */
@@ -1363,6 +1575,23 @@ export interface components {
             lines: components["schemas"]["Line"][];
             /** Format: int32 */
             total: number;
+        };
+        Part: {
+            /** Format: int32 */
+            entries: number;
+            name: string;
+        };
+        PartsReply: {
+            /** Format: int32 */
+            asked: number;
+            people: components["schemas"]["PersonPart"][];
+            sections: components["schemas"]["Part"][];
+            tags: components["schemas"]["Part"][];
+        };
+        PersonPart: {
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         PersonReply: {
             coordinator: boolean;
@@ -1422,6 +1651,18 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Question: {
+            answer?: string;
+            /** Format: date-time */
+            answeredAt?: string;
+            answerer?: string;
+            /** Format: date-time */
+            askedAt: string;
+            asker: string;
+            /** Format: int64 */
+            id: number;
+            text: string;
+        };
         ReadingReply: {
             blocked?: string;
             byteOrderMark: boolean;
@@ -1465,6 +1706,15 @@ export interface components {
             /** Format: date-time */
             removedAt: string;
         };
+        Rewritten: {
+            /** Format: int64 */
+            entry: number;
+            source: {
+                [key: string]: string;
+            };
+            /** Format: int32 */
+            version: number;
+        };
         RowReply: {
             cells: components["schemas"]["CellView"][];
             context: string;
@@ -1478,6 +1728,8 @@ export interface components {
             /** Format: int32 */
             meaningRevision: number;
             note: string;
+            /** Format: int32 */
+            openQuestions: number;
             /** Format: int64 */
             picture?: number;
             reference: string;
@@ -1508,6 +1760,15 @@ export interface components {
         ScopeReply: {
             deltas: number[];
             sections: components["schemas"]["SectionReply"][];
+        };
+        Search: {
+            find: string;
+            language?: string;
+            matchCase: boolean;
+            pattern: boolean;
+            scope: string;
+            wholeWords: boolean;
+            with: string;
         };
         SecretReply: {
             secret: string;
@@ -1608,6 +1869,41 @@ export interface components {
             /** Format: int64 */
             words: number;
         };
+        Term: {
+            /** Format: int64 */
+            id: number;
+            note: string;
+            source: string;
+            term: string;
+            texts: {
+                [key: string]: components["schemas"]["TermText"];
+            };
+            /** Format: int32 */
+            version: number;
+        };
+        TermEdit: {
+            note: string;
+            term: string;
+            texts: {
+                [key: string]: components["schemas"]["TermText"];
+            };
+            /** Format: int32 */
+            version: number;
+        };
+        TermHit: {
+            avoid: string[];
+            note: string;
+            term: string;
+            text: string;
+        };
+        TermId: {
+            /** Format: int64 */
+            id: number;
+        };
+        TermText: {
+            avoid: string[];
+            text: string;
+        };
         TokenReply: {
             /** Format: date-time */
             createdAt: string;
@@ -1632,6 +1928,11 @@ export interface components {
             table?: string;
             takesIn: boolean;
         };
+        Typed: {
+            forms: {
+                [key: string]: string;
+            };
+        };
         UndoReply: {
             changed: components["schemas"]["Since"][];
             /** Format: int32 */
@@ -1649,6 +1950,9 @@ export interface components {
             /** Format: int64 */
             change: number;
             refused: string[];
+        };
+        Words: {
+            text: string;
         };
     };
     responses: never;
@@ -1865,7 +2169,7 @@ export interface operations {
             };
         };
     };
-    remove_2: {
+    remove_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -1889,7 +2193,31 @@ export interface operations {
             };
         };
     };
-    change: {
+    rewriteMany: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManySources"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1916,6 +2244,56 @@ export interface operations {
             };
         };
     };
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Typed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckReply"];
+                };
+            };
+        };
+    };
+    hits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemoryHit"][];
+                };
+            };
+        };
+    };
     story_1: {
         parameters: {
             query?: never;
@@ -1935,6 +2313,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoryLine"][];
+                };
+            };
+        };
+    };
+    all_7: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Question"][];
+                };
+            };
+        };
+    };
+    ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Words"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
                 };
             };
         };
@@ -2150,7 +2576,7 @@ export interface operations {
             };
         };
     };
-    all_5: {
+    all_6: {
         parameters: {
             query?: {
                 before?: number;
@@ -2397,7 +2823,7 @@ export interface operations {
             };
         };
     };
-    preview: {
+    preview_1: {
         parameters: {
             query?: {
                 fresh?: boolean;
@@ -2555,7 +2981,7 @@ export interface operations {
             };
         };
     };
-    all_4: {
+    all_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -2575,7 +3001,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    add_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2707,7 +3133,7 @@ export interface operations {
             };
         };
     };
-    all_3: {
+    all_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -2841,7 +3267,7 @@ export interface operations {
             };
         };
     };
-    remove_1: {
+    remove_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2858,6 +3284,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Words"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Search"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
             };
         };
     };
@@ -2898,6 +3372,7 @@ export interface operations {
                 person?: number;
                 since?: string;
                 intake?: number;
+                asked?: string;
             };
             header?: never;
             path?: never;
@@ -2916,7 +3391,30 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    parts: {
+        parameters: {
+            query?: {
+                table?: string[];
+                product?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsReply"];
+                };
+            };
+        };
+    };
+    all_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -3042,7 +3540,7 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    all_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -3154,7 +3652,7 @@ export interface operations {
             };
         };
     };
-    remove: {
+    remove_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3292,6 +3790,94 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["EntryReply"][];
                 };
+            };
+        };
+    };
+    all_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Term"][];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTerm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermId"];
+                };
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermEdit"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

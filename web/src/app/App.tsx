@@ -11,6 +11,7 @@ import { SignIn } from "../features/session/SignIn";
 import { useSession } from "../features/session/useSession";
 import { ProductsPage } from "../features/settings/ProductsPage";
 import { TablePage } from "../features/settings/TablePage";
+import { WordbookPage } from "../features/wordbook/WordbookPage";
 import { t } from "../words/words";
 
 /** Every screen by its address; the door first. */
@@ -38,6 +39,7 @@ export function App() {
   return (
     <Routes>
       <Route path="/board" element={<BoardPage me={person} />} />
+      <Route path="/wordbook" element={<WordbookPage me={person} />} />
       <Route path="/people" element={<PeoplePage me={person} />} />
       <Route path="/products" element={<ProductsPage me={person} />} />
       <Route path="/tables/:slug" element={<TablePage me={person} />} />

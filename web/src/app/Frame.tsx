@@ -67,6 +67,7 @@ function Tabs({ scope }: { scope: Scope | undefined }) {
         {t("tabs.intake")}
         {toDecide > 0 && <small>{t("tabs.toDecide", { n: toDecide })}</small>}
       </NavLink>
+      <NavLink to="/wordbook">{t("tabs.wordbook")}</NavLink>
       <NavLink to="/people">{t("tabs.people")}</NavLink>
     </nav>
   );

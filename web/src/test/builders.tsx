@@ -63,6 +63,7 @@ export function aRow(part: Partial<Schemas["RowReply"]> = {}): Schemas["RowReply
     sourceRevision: 1,
     meaningRevision: 1,
     removed: false,
+    openQuestions: 0,
     cells: [],
     ...part,
   };

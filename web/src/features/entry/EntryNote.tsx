@@ -1,5 +1,5 @@
 import { Button, Menu, MenuItem } from "@mui/material";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { ask } from "../../api/client";
 import { Link } from "react-router";
 import { t } from "../../words/words";
@@ -18,7 +18,7 @@ import type { EntriesChanged } from "./useEntry";
 type Open = "describe" | "rewrite" | "create" | "move" | null;
 
 /** What the entry under the cursor is: source, note, limits, picture, story; and for coordinators all that can be done to it. */
-export function EntryNote(props: FootnoteProps & { row: Row }) {
+export function EntryNote(props: FootnoteProps & { row: Row; children?: ReactNode }) {
   const { row, store, me, onSay, onEntries } = props;
   const shown = props.language.language.tag;
   const [open, setOpen] = useState<Open>(null);
@@ -88,6 +88,7 @@ export function EntryNote(props: FootnoteProps & { row: Row }) {
         </p>
       )}
       {row.reference && <p className="mono">{row.reference}</p>}
+      {props.children}
       <EntryStory row={row} me={me} onSay={onSay} onDone={(changed) => done(changed, false)} />
       <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
         <MenuItem onClick={() => choose("rewrite")}>{t("entry.rewrite")}</MenuItem>

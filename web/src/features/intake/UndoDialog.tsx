@@ -43,7 +43,7 @@ export function UndoDialog({ intake, onClose, onUndo }: Props) {
               {found.texts > 0 && <li>{t("undo.texts", { n: found.texts })}</li>}
               {found.entries > 0 && <li>{t("undo.entries", { n: found.entries })}</li>}
               {found.removed > 0 && <li>{t("undo.removed", { n: found.removed })}</li>}
-              {found.texts + found.entries + found.removed === 0 && <li>{t("undo.nothing")}</li>}
+              {found.texts + found.entries + found.removed === 0 && <li>{t("undo.allSince")}</li>}
             </ul>
             {found.changedSince > 0 && (
               <>

@@ -1,7 +1,8 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import { CellEditor, Draft, type EditEnd } from "./CellEditor";
+import { CellEditor, type EditEnd } from "./CellEditor";
+import { Draft } from "./draft";
 import type { Forms } from "./shapes";
 
 function open(part: Partial<Parameters<typeof CellEditor>[0]> = {}) {

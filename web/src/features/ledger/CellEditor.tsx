@@ -1,31 +1,13 @@
-import { useLayoutEffect, useRef, useState } from "react";
+import { useLayoutEffect, useRef, useSyncExternalStore } from "react";
 import { t } from "../../words/words";
+import type { Draft } from "./draft";
+import { broken, missingFrom, snapped, type Range } from "./guarding";
 import { editorCommandFor } from "./keyboard";
+import { pieces } from "./pieces";
 import { MAIN, type FormField, type Forms } from "./shapes";
+import { Signs } from "./TextShown";
 
 export type EditEnd = "put-forward" | "leave" | "next" | "previous" | "blur";
-
-/** A text while it is being typed. It outlives its field, which is drawn anew when its row leaves the sight and comes back. */
-export class Draft {
-  #forms: Forms;
-
-  constructor(forms: Forms) {
-    this.#forms = { ...forms };
-  }
-
-  read(form: string): string {
-    return this.#forms[form] ?? "";
-  }
-
-  write(form: string, text: string): void {
-    this.#forms = { ...this.#forms, [form]: text };
-  }
-
-  /** All forms that have a text. */
-  all(): Forms {
-    return Object.fromEntries(Object.entries(this.#forms).filter(([, text]) => text !== ""));
-  }
-}
 
 interface Props {
   draft: Draft;
@@ -36,11 +18,18 @@ interface Props {
   rightToLeft: boolean;
   /** Longest allowed text in characters, 0 for no limit. */
   limit: number;
+  /** The source's placeholders in order, which Alt and a number put in. */
+  placeholders?: string[];
+  /** Whether spaces and line breaks are shown as signs. */
+  signs?: boolean;
   onEnd: (forms: Forms, end: EditEnd) => void;
+  /** Alt and a letter: the footnote's text of that letter. */
+  onTake?: (letter: string) => void;
 }
 
 /** The text field that opens in a cell, or a small stack of them. It grows with its text; how it is left says what becomes of the text. */
-export function CellEditor({ draft, fields, label, language, rightToLeft, limit, onEnd }: Props) {
+export function CellEditor(props: Props) {
+  const { draft, fields, label, onEnd, onTake, placeholders = [] } = props;
   const stack = useRef<HTMLDivElement>(null);
   const ended = useRef(false);
 
@@ -78,33 +67,42 @@ export function CellEditor({ draft, fields, label, language, rightToLeft, limit,
         if (!command) return;
         event.preventDefault();
         const field = event.target as HTMLElement;
+        if (typeof command === "object") {
+          const wanted = "insert" in command ? placeholders[command.insert - 1] : undefined;
+          if (wanted !== undefined) insert(field, wanted);
+          else if ("take" in command) onTake?.(command.take);
+          return;
+        }
         const within =
           command === "next" || (command === "put-forward" && !event.ctrlKey) ? 1 : command === "previous" ? -1 : null;
         if (within === null || !step(field, within)) end(command);
       }}
     >
       {fields.map((field) => (
-        <Field
-          key={field.form}
-          field={field}
-          draft={draft}
-          label={field.label ? `${label}: ${field.label}` : label}
-          language={language}
-          rightToLeft={rightToLeft}
-          limit={limit}
-        />
+        <Field key={field.form} {...props} field={field} label={field.label ? `${label}: ${field.label}` : label} />
       ))}
     </div>
   );
+}
+
+/** Puts a text in at the caret, so that the field's own undo knows of it. */
+function insert(field: HTMLElement, text: string): void {
+  field.focus();
+  if (typeof document.execCommand !== "function" || !document.execCommand("insertText", false, text)) {
+    const area = field as HTMLTextAreaElement;
+    area.setRangeText(text, area.selectionStart, area.selectionEnd, "end");
+    area.dispatchEvent(new Event("input", { bubbles: true }));
+  }
 }
 
 interface FieldProps extends Omit<Props, "fields" | "onEnd"> {
   field: FormField;
 }
 
-function Field({ field, draft, label, language, rightToLeft, limit }: FieldProps) {
-  const [text, setText] = useState(() => draft.read(field.form));
+function Field({ field, draft, label, language, rightToLeft, limit, placeholders = [], signs = false }: FieldProps) {
+  const text = useSyncExternalStore(draft.subscribe, () => draft.read(field.form));
   const area = useRef<HTMLTextAreaElement>(null);
+  const caret = useRef(0);
 
   useLayoutEffect(() => {
     if (area.current) {
@@ -113,33 +111,87 @@ function Field({ field, draft, label, language, rightToLeft, limit }: FieldProps
     }
   }, [text]);
 
+  const select = (to: Range) => area.current?.setSelectionRange(to.start, to.end);
   const length = [...text].length;
+  const main = field.form === MAIN || field.label === "";
+  const missing = main ? missingFrom(text, placeholders) : [];
   return (
     <div className="field">
       {field.form !== MAIN || field.label ? <span className="form">{field.label}</span> : null}
-      <textarea
-        ref={area}
-        value={text}
-        lang={language}
-        dir={rightToLeft ? "rtl" : "ltr"}
-        aria-label={label}
-        rows={1}
-        spellCheck
-        onChange={(event) => {
-          draft.write(field.form, event.target.value);
-          setText(event.target.value);
-        }}
-      />
+      <div className="typed">
+        <div className="under" aria-hidden="true" lang={language} dir={rightToLeft ? "rtl" : "ltr"}>
+          <Under text={text} signs={signs} />
+        </div>
+        <textarea
+          ref={area}
+          value={text}
+          lang={language}
+          dir={rightToLeft ? "rtl" : "ltr"}
+          aria-label={label}
+          rows={1}
+          spellCheck
+          onChange={(event) => draft.write(field.form, event.target.value)}
+          onSelect={(event) => {
+            const { selectionStart: start, selectionEnd: end } = event.currentTarget;
+            const to = snapped(text, { start, end }, caret.current);
+            caret.current = to.end;
+            if (to.start !== start || to.end !== end) select(to);
+          }}
+          onKeyDown={(event) => {
+            const { selectionStart: start, selectionEnd: end } = event.currentTarget;
+            if (start !== end || (event.key !== "Backspace" && event.key !== "Delete")) return;
+            // Selected first, so that the key deletes all of it and the field's own undo brings all of it back.
+            const whole = broken(text, start, event.key);
+            if (whole) select(whole);
+          }}
+        />
+      </div>
       {limit > 0 && (
         <span className={length > limit ? "count over" : "count"} aria-label={t("cell.length", { length, limit })}>
           {length} / {limit}
         </span>
       )}
+      {missing.length > 0 && (
+        <div className="missing">
+          {missing.map((one, at) => (
+            <button
+              key={at}
+              type="button"
+              className="chip"
+              tabIndex={-1}
+              aria-label={t("cell.insert", { placeholder: one })}
+              title={t("cell.insertKey", { placeholder: one, number: String(placeholders.indexOf(one) + 1) })}
+              onMouseDown={(event) => {
+                event.preventDefault();
+                if (area.current) insert(area.current, one);
+              }}
+            >
+              {one}
+            </button>
+          ))}
+        </div>
+      )}
     </div>
   );
 }
 
+/** What lies under the letters: the ground of placeholders, and signs for spaces and line breaks. */
+function Under({ text, signs }: { text: string; signs: boolean }) {
+  return (
+    <>
+      {pieces(text).map((piece, at) =>
+        piece.kind === "placeholder" ? (
+          <mark key={at}>{piece.text}</mark>
+        ) : (
+          <Signs key={at} text={piece.text} shown={signs} />
+        ),
+      )}
+      {"\u200b"}
+    </>
+  );
+}
+
 function pick(event: React.KeyboardEvent) {
-  const { key, ctrlKey, metaKey, altKey, shiftKey } = event;
-  return { key, ctrlKey, metaKey, altKey, shiftKey };
+  const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
+  return { key, code, ctrlKey, metaKey, altKey, shiftKey };
 }

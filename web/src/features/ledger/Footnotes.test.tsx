@@ -1,4 +1,4 @@
-import { screen } from "@testing-library/react";
+import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aLanguage, aPerson, aRow, show } from "../../test/builders";
@@ -53,29 +53,55 @@ const story = [
   },
 ];
 
+const hit = {
+  percent: 86,
+  entry: 12,
+  key: "door.up",
+  table: "Deckside",
+  source: "Door up",
+  text: "Tor auf",
+};
+const checked = {
+  findings: [{ code: "too-long", severity: "blocker", form: "other", sentence: "Too long by one.", start: 0, end: 1 }],
+  terms: [{ term: "ramp", note: "the moving one", text: "Rampe", avoid: ["Auffahrt"] }],
+  message: [],
+};
+const question = { id: 4, text: "Which ramp?", askedAt: new Date().toISOString(), asker: "Lina Korhola" };
+
+function answerTo(path: string, cell: CellView): unknown {
+  if (path.includes("/story")) return story;
+  if (path.endsWith("/memory")) return [hit];
+  if (path.endsWith("/check")) return checked;
+  if (path.includes("/questions")) return [question];
+  return [rowWith(cell)];
+}
+
 async function open(cell: CellView, me = aPerson()) {
   vi.spyOn(globalThis, "fetch").mockImplementation((input) =>
-    Promise.resolve(Response.json(String(input).includes("/story") ? story : [rowWith(cell)])),
+    Promise.resolve(Response.json(answerTo(String(input), cell))),
   );
   const store = new RowStore(["de"], vi.fn());
   store.ensure(Float64Array.of(1), 0, 1);
   await store.loaded(1);
   const change = vi.fn().mockResolvedValue(null);
   const onAmend = vi.fn();
+  const onTake = vi.fn();
   show(
     <Footnotes
       store={store}
       entry={1}
       language={aLanguage("de", "German")}
       me={me}
-      changes={{ change }}
+      changes={{ change, resend: vi.fn(), many: vi.fn() }}
+      draft={null}
+      onTake={onTake}
       onSay={vi.fn()}
       onEntries={vi.fn()}
       onAmend={onAmend}
       onClose={vi.fn()}
     />,
   );
-  return { change, onAmend, store };
+  return { change, onAmend, onTake, store };
 }
 
 describe("the footnotes", () => {
@@ -123,6 +149,33 @@ describe("the footnotes", () => {
     expect(back).toHaveLength(1);
     await userEvent.click(back[0] as HTMLElement);
     expect(change).toHaveBeenCalledWith(1, "de", { action: "PUT_BACK", line: 1 });
+  });
+
+  it("give settled texts of similar sources to be taken", async () => {
+    const { onTake } = await open(settled);
+    expect(await screen.findByText("86")).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "Take a: Tor auf" }));
+    expect(onTake).toHaveBeenCalledWith({ other: "Tor auf" });
+  });
+
+  it("say what is wrong with the text, and what the wordbook says", async () => {
+    await open(settled);
+    expect(await screen.findByText("Too long by one.")).toHaveClass("wrong");
+    expect(screen.getByText("ramp").parentElement).toHaveTextContent("ramp → Rampe");
+    expect(screen.getByText(/not “Auffahrt”/)).toBeInTheDocument();
+  });
+
+  it("let a coordinator answer a question, and a contributor only ask", async () => {
+    await open(settled);
+    expect(await screen.findByText(/Which ramp\?/)).toBeInTheDocument();
+    expect(screen.queryByRole("button", { name: "Answer …" })).not.toBeInTheDocument();
+    cleanup();
+    await open(settled, aPerson({ coordinator: true }));
+    await userEvent.click(await screen.findByRole("button", { name: "Answer …" }));
+    await userEvent.type(screen.getByRole("textbox", { name: "Answer" }), "The bow one.{Enter}");
+    const put = vi.mocked(fetch).mock.calls.find(([, init]) => init?.method === "PUT");
+    expect(put?.[0]).toBe("/api/questions/4/answer");
+    expect(put?.[1]?.body).toBe('{"text":"The bow one."}');
   });
 
   it("show both texts of a conflict and let the person choose", async () => {

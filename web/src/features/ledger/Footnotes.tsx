@@ -3,7 +3,10 @@ import { useState, useSyncExternalStore } from "react";
 import { t } from "../../words/words";
 import { EntryNote } from "../entry/EntryNote";
 import { CellStory } from "./CellStory";
+import { ChecksNote } from "./ChecksNote";
 import type { FootnoteProps } from "./footnoteProps";
+import { MemoryNote } from "./MemoryNote";
+import { QuestionsNote } from "./QuestionsNote";
 import { TextNote } from "./TextNote";
 import "./footnotes.css";
 
@@ -53,7 +56,21 @@ export function Footnotes(props: FootnoteProps) {
       </Tooltip>
       {row && (
         <>
-          <EntryNote {...props} row={row} />
+          <EntryNote {...props} row={row}>
+            <h3>{t("questions.title")}</h3>
+            <QuestionsNote {...props} key={entry} />
+          </EntryNote>
+          <div className="note" role="group" tabIndex={0} aria-label={t("memory.title")}>
+            <h2>
+              {t("memory.title")}{" "}
+              <small className="soft">
+                <kbd>Alt</kbd> + {t("memory.letter")}
+              </small>
+            </h2>
+            <MemoryNote {...props} />
+            <h2>{t("checks.title")}</h2>
+            <ChecksNote {...props} />
+          </div>
           <div
             className="note"
             role="group"

@@ -10,10 +10,10 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
       <DialogContent>
         <table className="keys">
           <tbody>
-            {KEYS.map(([keys, meaning]) => (
-              <tr key={keys + meaning}>
+            {KEYS.map(({ shown, meaning }) => (
+              <tr key={shown + meaning}>
                 <th scope="row">
-                  <kbd>{keys}</kbd>
+                  <kbd>{shown}</kbd>
                 </th>
                 <td>{t(meaning)}</td>
               </tr>

@@ -3,7 +3,8 @@ import { useState, type ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import { Mark } from "./Mark";
-import { STATES, type CellState, type Scope } from "./scope";
+import { Narrowing, useParts } from "./Narrowing";
+import { ORDERS, STATES, type CellState, type Scope } from "./scope";
 import { languagesOf, tablesOf } from "./scopeTables";
 import "./scopeline.css";
 
@@ -208,7 +209,7 @@ export function ScopeLine({ scope, tables, products, onScope, counted }: ScopeLi
           <Picker label={t("scope.order")} words={t(`scope.by.${scope.by}`)}>
             {(close) => (
               <List dense>
-                {(["section", "key"] as const).map((by) => (
+                {ORDERS.map((by) => (
                   <ListItemButton
                     key={by}
                     selected={scope.by === by}
@@ -225,18 +226,30 @@ export function ScopeLine({ scope, tables, products, onScope, counted }: ScopeLi
           </Picker>
         </>
       )}
-      {!counted && <Extras scope={scope} onScope={onScope} />}
+      {!counted && (
+        <>
+          <Extras scope={scope} onScope={onScope} />
+          {", "}
+          <Picker label={t("scope.narrow")} words={t("scope.narrowWords")}>
+            {(close) => <Narrowing scope={scope} onScope={onScope} onClose={close} />}
+          </Picker>
+        </>
+      )}
     </h1>
   );
 }
 
 /** The narrower conditions, each of which can be left out with a click. */
 function Extras({ scope, onScope }: Pick<ScopeLineProps, "scope" | "onScope">) {
+  const number = String(scope.person);
+  const people = useParts(scope, scope.person !== null).data?.people;
+  const name = people?.find((one) => one.id === scope.person)?.name;
   const extras: [boolean, string, Partial<Scope>][] = [
     [scope.words !== "", t("scope.with", { words: scope.words }), { words: "" }],
     [scope.section !== "", t("scope.section", { section: scope.section }), { section: "" }],
     [scope.tag !== "", t("scope.tag", { tag: scope.tag }), { tag: "" }],
-    [scope.person !== null, t("scope.person", { number: String(scope.person) }), { person: null }],
+    [scope.asked, t("scope.parts.asked"), { asked: false }],
+    [scope.person !== null, name ? t("scope.personName", { name }) : t("scope.person", { number }), { person: null }],
     [scope.since !== "", t("scope.since", { when: scope.since ? when(scope.since) : "" }), { since: "" }],
     [scope.intake !== null, t("scope.fromIntake", { number: String(scope.intake) }), { intake: null }],
   ];

@@ -3,45 +3,83 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { sentenceOf, type Schemas } from "../../api/client";
 import { atMostEvery, useLive, type LiveChange } from "../../live/live";
 import { t } from "../../words/words";
+import { ReplaceDialog } from "../replacing/ReplaceDialog";
 import type { Person } from "../session/useSession";
+import type { Draft } from "./draft";
 import type { Entries } from "./entries";
 import { Footnotes } from "./Footnotes";
+import { GoToDialog } from "./GoToDialog";
 import type { Place } from "./keyboard";
 import { KeysDialog } from "./KeysDialog";
+import { hitOf } from "./memory";
+import { PasteDialog } from "./PasteDialog";
 import type { RowStore } from "./rowStore";
+import { SelectionBar } from "./SelectionBar";
+import { blockOf, sizeOf } from "./selection";
 import { Spread, type SpreadHandle } from "./Spread";
 import { undoing } from "./undoing";
+import { unsaved } from "./unsaved";
+import { useBlocks } from "./useBlocks";
 import { useCellChanges } from "./useCellChanges";
+import type { View } from "./useView";
 
 const FOOTNOTES_KEY = "mellow.footnotes.closed";
 
 interface Props {
   me: Person;
+  /** The scope as its query string. */
+  scope: string;
   entries: Entries;
   store: RowStore;
   tables: Schemas["TableReply"][];
   languages: Schemas["LanguageReply"][];
   /** The entry to begin at, 0 for where one was before. */
   at: number;
+  view: View;
+  onView: (part: Partial<View>) => void;
+  onHide: (language: string) => void;
   onSay: (sentence: string) => void;
   onEntries: () => void;
 }
 
 /** The spread with its footnotes: where one is, what changes elsewhere, and one's own last changes. */
-export function Sheet({ me, entries, store, tables, languages, at, onSay, onEntries }: Props) {
+export function Sheet(props: Props) {
+  const { me, scope, store, tables, languages, at, view, onView, onHide, onSay, onEntries } = props;
   const queries = useQueryClient();
+  const folded = view.folded;
+  const entries = useMemo(() => props.entries.folding(new Set(folded)), [props.entries, folded]);
   const memory = `mellow.place.${tables.map((table) => table.slug).join(",")}`;
-  const [place, setPlace] = useState<Place>(() => begin(at, memory, entries));
+  const [{ place, anchor }, setWhere] = useState(() => {
+    const first = begin(at, memory, props.entries);
+    return { place: first, anchor: first };
+  });
   const [closed, setClosed] = useState(() => localStorage.getItem(FOOTNOTES_KEY) === "yes");
-  const [keys, setKeys] = useState(false);
+  const [dialog, setDialog] = useState<"keys" | "go-to" | "replace" | null>(null);
+  const [draft, setDraft] = useState<Draft | null>(null);
   const spread = useRef<SpreadHandle>(null);
   const changes = useCellChanges(store);
   const language = languages[place.column] ?? languages[0];
+  const keptBy = useMemo(
+    () => new Map(tables.map((one) => [one.slug, new Set(one.languages.map((kept) => kept.language.tag))])),
+    [tables],
+  );
+  const block = useMemo(() => blockOf(anchor, place), [anchor, place]);
+  const blocks = useBlocks({ entries, store, languages, keptBy, block, changes, onSay });
 
   useEffect(() => spread.current?.focus(), []);
+  useEffect(() => {
+    for (const kept of unsaved.all()) changes.resend(kept);
+  }, [changes]);
+  const choose = useCallback(
+    (from: Place, to: Place) => {
+      setWhere({ anchor: from, place: to });
+      sessionStorage.setItem(memory, String(entries.ids[to.row] ?? 0));
+    },
+    [memory, entries],
+  );
   const move = useCallback(
-    (to: Place) => {
-      setPlace(to);
+    (to: Place, extend = false) => {
+      setWhere((before) => ({ anchor: extend ? before.anchor : to, place: to }));
       sessionStorage.setItem(memory, String(entries.ids[to.row] ?? 0));
     },
     [memory, entries],
@@ -56,7 +94,10 @@ export function Sheet({ me, entries, store, tables, languages, at, onSay, onEntr
       (change: LiveChange) => {
         if (change.table === 0 || ids.split(",").includes(String(change.table))) {
           void store.refresh(change.entries);
-          for (const entry of change.entries) void queries.invalidateQueries({ queryKey: ["story", entry] });
+          for (const entry of change.entries) {
+            void queries.invalidateQueries({ queryKey: ["story", entry] });
+            void queries.invalidateQueries({ queryKey: ["questions", entry] });
+          }
         }
         countAgain();
       },
@@ -85,6 +126,17 @@ export function Sheet({ me, entries, store, tables, languages, at, onSay, onEntr
     localStorage.setItem(FOOTNOTES_KEY, yes ? "yes" : "no");
   };
   const entry = entries.ids[place.row];
+  const tag = language?.language.tag ?? "";
+  const noteOf = useCallback((letter: string) => hitOf(queries, entry ?? 0, tag, letter), [queries, entry, tag]);
+  const onOther = (what: "find" | "keys" | "leave-grid" | "go-to" | "replace") => {
+    if (what === "find") document.getElementById("find")?.focus();
+    else if (what === "leave-grid") document.querySelector<HTMLElement>(closed ? ".picker" : ".footnotes")?.focus();
+    else setDialog(what);
+  };
+  const back = () => {
+    setDialog(null);
+    spread.current?.focus();
+  };
   return (
     <>
       <Spread
@@ -93,15 +145,36 @@ export function Sheet({ me, entries, store, tables, languages, at, onSay, onEntr
         store={store}
         tables={tables}
         languages={languages}
+        keptBy={keptBy}
         place={place}
+        block={block}
         onPlace={move}
+        onBlock={choose}
+        blocks={blocks}
         changes={changes}
+        view={view}
+        onView={onView}
+        onHide={onHide}
         onSay={onSay}
-        onFind={() => document.getElementById("find")?.focus()}
-        onKeys={() => setKeys(true)}
-        onLeave={() => document.querySelector<HTMLElement>(closed ? ".picker" : ".footnotes")?.focus()}
+        onOther={onOther}
         onUndo={undo}
+        onDraft={setDraft}
+        noteOf={noteOf}
       />
+      {(sizeOf(block) > 1 || blocks.busy !== "") && (
+        <SelectionBar
+          me={me}
+          block={block}
+          entries={entries}
+          store={store}
+          languages={languages}
+          blocks={blocks}
+          onDrop={() => {
+            choose(place, place);
+            spread.current?.focus();
+          }}
+        />
+      )}
       {closed ? (
         <button type="button" className="reopen" onClick={() => close(false)}>
           {t("footnotes.open")}
@@ -115,14 +188,58 @@ export function Sheet({ me, entries, store, tables, languages, at, onSay, onEntr
             language={language}
             me={me}
             changes={changes}
+            draft={draft}
             onSay={onSay}
             onAmend={(offer, forms) => spread.current?.amend(offer, forms)}
+            onTake={(forms) => spread.current?.take(forms)}
             onEntries={onEntries}
             onClose={() => close(true)}
           />
         )
       )}
-      <KeysDialog open={keys} onClose={() => setKeys(false)} />
+      {blocks.plan && (
+        <PasteDialog
+          plan={blocks.plan.plan}
+          filling={blocks.plan.filling}
+          onPaste={(action) => {
+            void blocks.carryOut(action);
+            spread.current?.focus();
+          }}
+          onClose={() => {
+            blocks.leavePlan();
+            spread.current?.focus();
+          }}
+        />
+      )}
+      <KeysDialog open={dialog === "keys"} onClose={back} />
+      {dialog === "go-to" && (
+        <GoToDialog
+          entries={entries}
+          tables={tables}
+          languages={languages.map((one) => one.language.tag)}
+          onGo={(row) => {
+            move({ row, column: place.column });
+            back();
+          }}
+          onClose={back}
+        />
+      )}
+      {dialog === "replace" && (
+        <ReplaceDialog
+          me={me}
+          scope={scope}
+          languages={languages}
+          first={tag}
+          onDone={(done) => {
+            if (done) {
+              undoing.did({ change: done.change, entries: done.entries });
+              void store.refresh(done.entries);
+              onSay(done.said);
+            }
+            back();
+          }}
+        />
+      )}
     </>
   );
 }

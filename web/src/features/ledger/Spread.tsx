@@ -1,20 +1,23 @@
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
-import { forwardRef, useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState } from "react";
+import { forwardRef, useCallback, useEffect, useImperativeHandle, useMemo, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { count, t } from "../../words/words";
-import { Draft, type EditEnd } from "./CellEditor";
+import type { Draft } from "./draft";
 import type { Entries } from "./entries";
 import { commandFor, destination, type Command, type Place } from "./keyboard";
-import { Mark } from "./Mark";
 import type { RowStore } from "./rowStore";
-import { left } from "./scopeTables";
-import { formsOf, mainForm, MAIN, sameForms, type Forms } from "./shapes";
-import { cellId, SpreadRow, type Editing } from "./SpreadRow";
+import { sizeOf, type Block } from "./selection";
+import type { Forms } from "./shapes";
+import { SpreadHead } from "./SpreadHead";
+import { cellId, SpreadRow } from "./SpreadRow";
+import type { Blocks } from "./useBlocks";
 import type { CellChanges } from "./useCellChanges";
-import { unsaved } from "./unsaved";
+import { useEditing } from "./useEditing";
+import type { View } from "./useView";
 import "./spread.css";
 
 const ROW_HEIGHT = 56;
+const LOW_ROW_HEIGHT = 32;
 const SECTION_HEIGHT = 30;
 const HEAD_HEIGHT = 34;
 const SOURCE_WIDTH = 280;
@@ -27,39 +30,45 @@ interface Props {
   /** The tables of the scope; the head speaks of one by name. */
   tables: Schemas["TableReply"][];
   languages: Schemas["LanguageReply"][];
+  keptBy: Map<string, Set<string>>;
   place: Place;
-  onPlace: (place: Place) => void;
+  /** The chosen cells, the one under the cursor among them. */
+  block: Block;
+  onPlace: (place: Place, extend?: boolean) => void;
+  onBlock: (anchor: Place, place: Place) => void;
+  blocks: Blocks;
   changes: CellChanges;
+  view: View;
+  onView: (part: Partial<View>) => void;
+  onHide: (language: string) => void;
   onSay: (sentence: string) => void;
-  onFind: () => void;
-  onKeys: () => void;
-  onLeave: () => void;
+  /** What leads to other parts of the screen. */
+  onOther: (what: "find" | "keys" | "leave-grid" | "go-to" | "replace") => void;
   onUndo: (again: boolean) => void;
+  /** The text being typed, null while no editor is open. */
+  onDraft: (draft: Draft | null) => void;
+  /** The text of the footnote of that letter. */
+  noteOf: (letter: string) => Forms | null;
 }
 
 /** What others may ask of the spread. */
 export interface SpreadHandle {
   focus: () => void;
   amend: (offer: number, forms: Forms) => void;
-  edit: () => void;
+  take: (forms: Forms) => void;
 }
 
 /** The two-page spread: a grid with one tab stop, whose rows exist only while they are seen. */
-export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
-  { entries, store, tables, languages, place, onPlace, changes, onSay, onFind, onKeys, onLeave, onUndo },
-  ref,
-) {
+export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref) {
+  const { entries, store, tables, languages, keptBy, place, block, onPlace, onBlock, blocks, changes, view } = props;
+  const { onView, onHide, onSay, onOther, onUndo, onDraft, noteOf } = props;
   const scroller = useRef<HTMLDivElement>(null);
-  const [editing, setEditing] = useState<Editing | null>(null);
+  const rowHeight = view.compact ? LOW_ROW_HEIGHT : ROW_HEIGHT;
   const currentLine = entries.lineOf(place.row);
-  const keptBy = useMemo(
-    () => new Map(tables.map((one) => [one.slug, new Set(one.languages.map((kept) => kept.language.tag))])),
-    [tables],
-  );
   const virtual = useVirtualizer({
     count: entries.lines,
     getScrollElement: () => scroller.current,
-    estimateSize: (line) => (entries.at(line).kind === "section" ? SECTION_HEIGHT : ROW_HEIGHT),
+    estimateSize: (line) => (entries.at(line).kind === "section" ? SECTION_HEIGHT : rowHeight),
     overscan: OVERSCAN,
     // The head stands in the flow above the lines and stays over them.
     scrollMargin: HEAD_HEIGHT,
@@ -74,7 +83,9 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   const firstLine = virtual.range?.startIndex ?? 0;
   const lastLine = virtual.range?.endIndex ?? 0;
 
+  useEffect(() => virtual.measure(), [virtual, entries, rowHeight]);
   useEffect(() => {
+    if (entries.lines === 0) return;
     const from = entries.indexFrom(firstLine);
     store.ensure(entries.ids, from - OVERSCAN, from + (lastLine - firstLine) + 2 * OVERSCAN);
   }, [entries, store, firstLine, lastLine]);
@@ -88,89 +99,37 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   }, [place]);
 
   const focus = useCallback(() => scroller.current?.focus({ preventScroll: true }), []);
-  const open = useCallback(
-    (replaceWith: string | null) => {
-      const id = entries.ids[place.row];
-      const tag = languages[place.column]?.language.tag;
-      if (id === undefined || tag === undefined || (replaceWith === null && !store.row(id))) return;
-      const row = store.row(id);
-      if (row && !(row.translatable && (keptBy.get(row.table)?.has(tag) ?? true))) return;
-      const initial = formsNow(store, id, tag);
-      // Typing replaces a plain text; in a text of several forms it would replace only one of them, so they open as they are.
-      const replaces = replaceWith !== null && (row?.shape ?? "plain") === "plain";
-      setEditing({
-        initial,
-        draft: new Draft(replaces ? { [MAIN]: replaceWith } : initial),
-        version: row ? (store.cell(id, tag)?.version ?? 0) : undefined,
-        amends: null,
-      });
-    },
-    [entries, languages, place, store, keptBy],
-  );
-  useImperativeHandle(
-    ref,
-    () => ({
-      focus,
-      amend: (offer, forms) => {
-        const version = store.cell(entries.ids[place.row] ?? 0, languages[place.column]?.language.tag ?? "")?.version;
-        setEditing({ initial: forms, draft: new Draft(forms), version, amends: offer });
-      },
-      edit: () => open(null),
-    }),
-    [focus, open, store, entries, languages, place],
-  );
-
   const go = useCallback(
     (command: Command): boolean => {
-      const pageRows = Math.max(1, Math.floor((scroller.current?.clientHeight ?? ROW_HEIGHT) / ROW_HEIGHT) - 1);
+      const pageRows = Math.max(1, Math.floor((scroller.current?.clientHeight ?? rowHeight) / rowHeight) - 1);
       const to = destination(command, place, entries.size, languages.length, pageRows);
-      if (to) onPlace(to);
-      return to !== null;
+      if (!to) return false;
+      const row = entries.seen(to.row, to.row < place.row ? -1 : 1);
+      onPlace({ ...to, row }, "extend" in command && command.extend === true);
+      return true;
     },
-    [place, entries, languages, onPlace],
+    [place, entries, languages, onPlace, rowHeight],
   );
-
-  const end = useCallback(
-    (forms: Forms, how: EditEnd) => {
-      const amends = editing?.amends ?? null;
-      const initial = editing?.initial ?? {};
-      const seen = editing?.version;
-      setEditing(null);
-      const id = entries.ids[place.row];
-      const tag = languages[place.column]?.language.tag;
-      if (id === undefined || tag === undefined) return;
-      const cell = store.cell(id, tag);
-      const empty = Object.keys(forms).length === 0;
-      const plain = (store.row(id)?.shape ?? "plain") === "plain";
-      const text = plain ? { text: forms[MAIN] ?? "" } : { forms };
-      const send = async (change: Parameters<CellChanges["change"]>[2]) => {
-        const wrong = await changes.change(id, tag, change, seen);
-        if (wrong) onSay(wrong);
-      };
-      if (how === "put-forward") {
-        if (amends !== null) void send({ action: "AMEND", offer: amends, ...text });
-        else if (!empty) void send({ action: "PUT_FORWARD", ...text });
-        else if (cell?.text !== undefined) void send({ action: "CLEAR" });
-        go({ do: "move", rows: 1, columns: 0 });
-      } else if (!empty && !sameForms(forms, initial) && !sameForms(forms, formsOf(cell?.text, cell?.forms))) {
-        if (cell?.settled) {
-          // Leaving must never replace what is settled; the text waits here until it is put forward or dropped.
-          const shown = mainForm(forms);
-          unsaved.keep(id, tag, shown, plain ? undefined : forms);
-          store.setPending(id, tag, {
-            text: shown,
-            forms: plain ? undefined : forms,
-            status: "failed",
-            sentence: t("cell.notPutForward"),
-          });
-        } else {
-          void send({ action: "PENCIL", ...text });
-        }
-      }
-      if (how === "next" || how === "previous") go({ do: "step", columns: how === "next" ? 1 : -1 });
-      if (how !== "blur") focus();
+  const { editing, open, amend, take, end } = useEditing({
+    entries,
+    store,
+    languages,
+    keptBy,
+    place,
+    changes,
+    onSay,
+    go,
+    focus,
+  });
+  useEffect(() => onDraft(editing?.draft ?? null), [editing, onDraft]);
+  useImperativeHandle(ref, () => ({ focus, amend, take }), [focus, amend, take]);
+  const takeLetter = useCallback(
+    (letter: string): boolean => {
+      const forms = noteOf(letter);
+      if (forms) take(forms);
+      return forms !== null;
     },
-    [editing, entries, languages, place, store, changes, onSay, go, focus],
+    [noteOf, take],
   );
 
   const onKeyDown = (event: React.KeyboardEvent) => {
@@ -178,30 +137,46 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
     const tag = languages[place.column]?.language.tag;
     if (editing || id === undefined || tag === undefined) return;
     const stale = store.cell(id, tag)?.state === "stale";
-    const { key, ctrlKey, metaKey, altKey, shiftKey } = event;
-    const command = commandFor(
-      { key, ctrlKey, metaKey, altKey, shiftKey, isComposing: event.nativeEvent.isComposing },
-      stale,
-    );
+    const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
+    const isComposing = event.nativeEvent.isComposing;
+    const command = commandFor({ key, code, ctrlKey, metaKey, altKey, shiftKey, isComposing }, stale);
     if (!command) return;
+    const several = sizeOf(block) > 1;
     switch (command.do) {
       case "edit":
         open(command.replaceWith);
         break;
+      case "take":
+        if (!takeLetter(command.letter)) return;
+        break;
       case "still-holds":
-        void changes.change(id, tag, { action: "STILL_HOLDS" }).then((wrong) => wrong && onSay(wrong));
+        if (several) void blocks.act("STILL_HOLDS");
+        else void changes.change(id, tag, { action: "STILL_HOLDS" }).then((wrong) => wrong && onSay(wrong));
         break;
-      case "find":
-        onFind();
+      case "put-forward":
+        void blocks.act("PUT_FORWARD");
         break;
-      case "keys":
-        onKeys();
+      case "clear":
+        void blocks.act("CLEAR");
+        break;
+      case "fill":
+        void blocks.fill();
+        break;
+      case "all":
+        onBlock({ row: 0, column: 0 }, { row: entries.size - 1, column: languages.length - 1 });
+        break;
+      case "unselect":
+        onBlock(place, place);
         break;
       case "undo":
         onUndo(command.again);
         break;
+      case "find":
+      case "keys":
       case "leave-grid":
-        onLeave();
+      case "go-to":
+      case "replace":
+        onOther(command.do);
         break;
       default:
         if (!go(command)) return;
@@ -209,19 +184,22 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
     event.preventDefault();
   };
 
-  const onPoint = useCallback((row: number, column: number) => onPlace({ row, column }), [onPlace]);
+  const onPoint = useCallback(
+    (row: number, column: number, extend: boolean) => onPlace({ row, column }, extend),
+    [onPlace],
+  );
   const onOpen = useCallback(() => open(null), [open]);
+  const toggle = (name: string) => {
+    const folded = view.folded.includes(name) ? view.folded.filter((one) => one !== name) : [...view.folded, name];
+    onView({ folded });
+  };
   const single = languages.length === 1;
-  const table = tables[0];
-  const inScope = tables.reduce((sum, one) => sum + one.entries, 0);
-  const columns = single
-    ? "minmax(220px, 45%) 44px minmax(240px, 1fr)"
-    : `minmax(${SOURCE_WIDTH}px, 330px) repeat(${languages.length}, minmax(${TEXT_WIDTH}px, 1fr))`;
-  const width = single ? undefined : SOURCE_WIDTH + languages.length * TEXT_WIDTH;
+  const { columns, width } = useMemo(() => columnsOf(languages, view.widths), [languages, view.widths]);
+  const classes = ["spread", single ? "" : "several", view.compact ? "low" : "", view.signs ? "signs" : ""];
 
   return (
     <>
-      <div className={single ? "spread" : "spread several"}>
+      <div className={classes.filter((name) => name !== "").join(" ")}>
         <div
           ref={scroller}
           className="scroller"
@@ -230,53 +208,59 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
           aria-label={t("ledger.grid", { table: tables.map((one) => one.name).join(", ") })}
           aria-rowcount={entries.lines + 1}
           aria-colcount={languages.length + 1}
+          aria-multiselectable="true"
           aria-activedescendant={editing ? undefined : cellId(place.row, place.column)}
           onKeyDown={onKeyDown}
+          onCopy={(event) => {
+            if (editing) return;
+            event.preventDefault();
+            blocks.copy(event.clipboardData);
+          }}
+          onPaste={(event) => {
+            if (editing) return;
+            event.preventDefault();
+            const text = event.clipboardData.getData("text/plain");
+            const one = sizeOf(block) === 1 && !/[\t\r\n]/.test(text);
+            if (one) open(text);
+            else void blocks.paste(text);
+          }}
         >
-          <div className="head" role="row" aria-rowindex={1} style={{ gridTemplateColumns: columns, minWidth: width }}>
-            <div role="columnheader" aria-colindex={1} className="source">
-              {table && t("ledger.source", { language: table.source.englishName })}
-              <span className="limit">{t("ledger.limit")}</span>
-            </div>
-            {single && <div className="gutter" role="presentation" />}
-            {languages.map((kept, column) => (
-              <div key={kept.language.tag} role="columnheader" aria-colindex={column + 2} className="cell">
-                <span>
-                  {single ? `${kept.language.englishName} · ${kept.language.ownName}` : kept.language.englishName}
-                </span>
-                <span className="counts">
-                  {single ? (
-                    (["untranslated", "stale", "offered"] as const).map((state) => (
-                      <span key={state}>
-                        <Mark state={state} labelled={false} /> {t(`counts.${state}`, { n: kept.states[state] ?? 0 })}
-                      </span>
-                    ))
-                  ) : (
-                    <span>
-                      {t("counts.left", {
-                        n: tables.length === 1 ? inScope - (kept.states.settled ?? 0) : left(kept, "entries"),
-                      })}
-                    </span>
-                  )}
-                </span>
-              </div>
-            ))}
-          </div>
+          <SpreadHead
+            tables={tables}
+            languages={languages}
+            columns={columns}
+            width={width}
+            view={view}
+            onView={onView}
+            onHide={onHide}
+          />
           <div className="lines" style={{ height: virtual.getTotalSize(), minWidth: width }} role="presentation">
             {items.map((item) => {
+              if (item.index >= entries.lines) return null;
               const line = entries.at(item.index);
               const style = { transform: `translateY(${item.start - HEAD_HEIGHT}px)`, gridTemplateColumns: columns };
               if (line.kind === "section") {
+                const name = line.name || t("ledger.noSection");
                 return (
                   <div key={item.key} className="line section" role="row" aria-rowindex={item.index + 2} style={style}>
                     <div role="gridcell" aria-colspan={languages.length + 1} className="source">
-                      {line.name || t("ledger.noSection")}
+                      <button
+                        type="button"
+                        tabIndex={-1}
+                        aria-expanded={!line.folded}
+                        aria-label={t(line.folded ? "view.unfold" : "view.fold", { name, n: line.size })}
+                        onClick={() => toggle(line.name)}
+                      >
+                        <span aria-hidden="true">{line.folded ? "▸" : "▾"}</span> {name}
+                        {line.folded && <small> {t("view.folded", { n: line.size })}</small>}
+                      </button>
                     </div>
                     {single ? <div className="gutter" role="presentation" /> : null}
                   </div>
                 );
               }
               const here = line.index === place.row;
+              const chosen = line.index >= block.top && line.index <= block.bottom && sizeOf(block) > 1;
               return (
                 <div
                   key={item.key}
@@ -292,10 +276,14 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
                     languages={languages}
                     keptBy={keptBy}
                     cursor={here ? place.column : -1}
+                    chosenFrom={chosen ? block.left : -1}
+                    chosenTo={chosen ? block.right : -1}
+                    signs={view.signs}
                     editing={here ? editing : null}
                     onPoint={onPoint}
                     onOpen={onOpen}
                     onEnd={end}
+                    onTake={takeLetter}
                   />
                 </div>
               );
@@ -310,11 +298,18 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(
   );
 });
 
-/** What an editor begins with: what is on its way or waits here, the newest offer, or the text in force. */
-function formsNow(store: RowStore, id: number, tag: string): Forms {
-  const pending = store.pending(id, tag);
-  if (pending) return formsOf(pending.text, pending.forms);
-  const cell = store.cell(id, tag);
-  const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
-  return offer ? formsOf(offer.text, offer.forms) : formsOf(cell?.text, cell?.forms);
+/** The columns of the grid; what was made wider or narrower by hand keeps its width. */
+function columnsOf(languages: Schemas["LanguageReply"][], widths: Record<string, number>) {
+  const source = widths[""];
+  if (languages.length === 1) {
+    return { columns: `${source ? `${source}px` : "minmax(220px, 45%)"} 44px minmax(240px, 1fr)`, width: undefined };
+  }
+  const texts = languages.map(({ language }) => widths[language.tag]);
+  return {
+    columns: [
+      source ? `${source}px` : `minmax(${SOURCE_WIDTH}px, 330px)`,
+      ...texts.map((wide) => (wide ? `${wide}px` : `minmax(${TEXT_WIDTH}px, 1fr)`)),
+    ].join(" "),
+    width: texts.reduce<number>((sum, wide) => sum + (wide ?? TEXT_WIDTH), source ?? SOURCE_WIDTH),
+  };
 }

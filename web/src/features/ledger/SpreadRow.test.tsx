@@ -2,7 +2,8 @@ import { act, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { aLanguage, aRow } from "../../test/builders";
-import { Draft, type EditEnd } from "./CellEditor";
+import type { EditEnd } from "./CellEditor";
+import { Draft } from "./draft";
 import { RowStore } from "./rowStore";
 import type { Forms } from "./shapes";
 import { SpreadRow } from "./SpreadRow";
@@ -21,6 +22,10 @@ describe("a row of the spread", () => {
         store={store}
         languages={[aLanguage("de", "German")]}
         cursor={0}
+        chosenFrom={-1}
+        chosenTo={-1}
+        signs={false}
+        onTake={vi.fn()}
         editing={{ initial: {}, draft: new Draft({ other: "R" }), amends: null, version: undefined }}
         keptBy={new Map()}
         onPoint={vi.fn()}

@@ -2,8 +2,10 @@ import { memo, useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { AssetEditor } from "./AssetEditor";
-import { CellEditor, type Draft, type EditEnd } from "./CellEditor";
+import { CellEditor, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
+import type { Draft } from "./draft";
+import { placeholdersIn } from "./guarding";
 import { Mark } from "./Mark";
 import type { CellView, RowStore } from "./rowStore";
 import { fieldsOf, inOneLine, type Forms } from "./shapes";
@@ -28,10 +30,16 @@ interface Props {
   keptBy: Map<string, Set<string>>;
   /** The column of the cursor when it is in this row, else -1. */
   cursor: number;
+  /** The chosen columns of this row, -1 when none is chosen beside the current cell. */
+  chosenFrom: number;
+  chosenTo: number;
+  /** Whether spaces and line breaks are shown as signs. */
+  signs: boolean;
   editing: Editing | null;
-  onPoint: (index: number, column: number) => void;
+  onPoint: (index: number, column: number, extend: boolean) => void;
   onOpen: (index: number, column: number) => void;
   onEnd: (forms: Forms, end: EditEnd) => void;
+  onTake: (letter: string) => void;
 }
 
 /** The id of a cell's element, for what follows the cursor. */
@@ -47,10 +55,14 @@ export const SpreadRow = memo(function SpreadRow({
   languages,
   keptBy,
   cursor,
+  chosenFrom,
+  chosenTo,
+  signs,
   editing,
   onPoint,
   onOpen,
   onEnd,
+  onTake,
 }: Props) {
   useSyncExternalStore(
     (listener) => store.subscribe(id, listener),
@@ -58,6 +70,8 @@ export const SpreadRow = memo(function SpreadRow({
   );
   const row = store.row(id);
   const single = languages.length === 1;
+  const inSource =
+    editing && row ? placeholdersIn(row.source).map(({ start, end }) => row.source.slice(start, end)) : undefined;
   const stale = languages.some((language) => store.cell(id, language.language.tag)?.state === "stale");
   return (
     <>
@@ -65,7 +79,7 @@ export const SpreadRow = memo(function SpreadRow({
         className="source"
         role="rowheader"
         aria-colindex={1}
-        onMouseDown={() => onPoint(index, Math.max(0, cursor))}
+        onMouseDown={(event) => onPoint(index, Math.max(0, cursor), event.shiftKey)}
       >
         {row ? (
           <>
@@ -74,13 +88,19 @@ export const SpreadRow = memo(function SpreadRow({
                 {row.key}
                 {row.context && <span className="context"> · {row.context}</span>}
               </span>
+              {row.openQuestions > 0 && (
+                <span className="asked" title={t("questions.open", { n: row.openQuestions })}>
+                  <span aria-hidden="true">?</span>
+                  <span className="visually-hidden">{t("questions.open", { n: row.openQuestions })}</span>
+                </span>
+              )}
               {row.maxLength > 0 && <span className="limit">{row.maxLength}</span>}
             </div>
             <div className="text">
               {stale && row.sourceBefore !== undefined ? (
                 <DiffShown runs={wordDiff(row.sourceBefore, row.source)} />
               ) : (
-                <TextShown text={inOneLine(row.source, row.sourceForms)} />
+                <TextShown text={inOneLine(row.source, row.sourceForms)} signs={signs} />
               )}
             </div>
           </>
@@ -92,6 +112,7 @@ export const SpreadRow = memo(function SpreadRow({
         const language = kept.language;
         const shown = cellShown(store.cell(id, language.tag), store.pending(id, language.tag));
         const current = cursor === column;
+        const chosen = column >= chosenFrom && column <= chosenTo;
         const isKept = row ? (keptBy.get(row.table)?.has(language.tag) ?? true) : true;
         const moved = current && editing && movedOn(store.cell(id, language.tag), editing.version);
         const length = [...shown.text].length;
@@ -107,13 +128,18 @@ export const SpreadRow = memo(function SpreadRow({
             id={cellId(index, column)}
             role="gridcell"
             aria-colindex={column + 2}
-            aria-selected={current}
+            aria-selected={current || chosen}
             aria-label={
               row &&
               `${row.key}, ${language.englishName}, ${t(`state.${shown.state}`)}: ${shown.text || t("cell.empty")}`
             }
-            className={`cell${current ? " current" : ""}${single ? "" : " marked"}`}
-            onMouseDown={() => onPoint(index, column)}
+            className={`cell${current ? " current" : ""}${chosen ? " chosen" : ""}${single ? "" : " marked"}`}
+            onMouseDown={(event) => {
+              if (!(current && editing)) onPoint(index, column, event.shiftKey);
+            }}
+            onMouseEnter={(event) => {
+              if (event.buttons === 1 && !editing) onPoint(index, column, true);
+            }}
             onDoubleClick={() => onOpen(index, column)}
           >
             {!single && row && <Mark state={shown.state} labelled={false} />}
@@ -141,11 +167,14 @@ export const SpreadRow = memo(function SpreadRow({
                   language={language.tag}
                   rightToLeft={language.rightToLeft}
                   limit={limit}
+                  placeholders={inSource}
+                  signs={signs}
                   onEnd={onEnd}
+                  onTake={onTake}
                 />
               ) : shown.text ? (
                 <div className="text" lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
-                  <TextShown text={shown.text} />
+                  <TextShown text={shown.text} signs={signs} />
                 </div>
               ) : !row ? null : !isKept || !row.translatable ? (
                 <div className="text none" dir="ltr">

@@ -3,7 +3,7 @@ import { pieces } from "./pieces";
 import { inOrder } from "./shapes";
 
 /** A text with its placeholders as chips, which stay left to right in any text. */
-export function TextShown({ text }: { text: string }) {
+export function TextShown({ text, signs = false }: { text: string; signs?: boolean }) {
   return (
     <>
       {pieces(text).map((piece, at) =>
@@ -12,10 +12,32 @@ export function TextShown({ text }: { text: string }) {
             {piece.text}
           </bdi>
         ) : (
-          piece.text
+          <Signs key={at} text={piece.text} shown={signs} />
         ),
       )}
     </>
+  );
+}
+
+/** Words with spaces and line breaks as signs that take no room of their own. */
+export function Signs({ text, shown }: { text: string; shown: boolean }) {
+  if (!shown) return text;
+  return text.split(/([ \u00a0\n\t])/).map((part, at) =>
+    part === "\n" ? (
+      <span key={at} className="sign break">
+        {part}
+      </span>
+    ) : part === " " || part === "\t" ? (
+      <span key={at} className="sign space">
+        {part}
+      </span>
+    ) : part === "\u00a0" ? (
+      <span key={at} className="sign hard">
+        {part}
+      </span>
+    ) : (
+      part
+    ),
   );
 }
 

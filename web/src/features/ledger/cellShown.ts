@@ -22,7 +22,9 @@ export function cellShown(cell: CellView | undefined, pending: Pending | undefin
         ? t("cell.saving")
         : pending.status === "conflict"
           ? t("cell.conflict")
-          : t("cell.failed", { why: pending.sentence ?? "" });
+          : pending.status === "waiting"
+            ? t("cell.waiting", { why: pending.sentence ?? "" })
+            : t("cell.failed", { why: pending.sentence ?? "" });
     return {
       state,
       text: inOneLine(pending.text, pending.forms),

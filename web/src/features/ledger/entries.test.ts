@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { Entries } from "./entries";
 
 describe("the entries of a scope", () => {
-  const entries = new Entries({
+  const entries = Entries.of({
     deltas: [10, 1, 1, -5, 20],
     sections: [
       { name: "Bow ramp", at: 0, table: "ramp-panel" },
@@ -28,7 +28,19 @@ describe("the entries of a scope", () => {
   });
 
   it("has no headings when no section has a name", () => {
-    const plain = new Entries({ deltas: [1, 1], sections: [{ name: "", at: 0, table: "ramp-panel" }] });
+    const plain = Entries.of({ deltas: [1, 1], sections: [{ name: "", at: 0, table: "ramp-panel" }] });
     expect([plain.lines, plain.at(1), plain.lineOf(1)]).toEqual([2, { kind: "entry", index: 1 }, 1]);
+  });
+
+  it("hides what is folded, and steps over it", () => {
+    const folded = entries.folding(new Set(["Bilge"]));
+    const shown = Array.from({ length: folded.lines }, (_, line) => {
+      const at = folded.at(line);
+      return at.kind === "section" ? `# ${at.name} ${at.size}` : at.index;
+    });
+    expect(shown).toEqual(["# Bow ramp 2", 0, 1, "# Bilge 2", "#  1", 4]);
+    expect([0, 1, 2, 3, 4].map((index) => folded.lineOf(index))).toEqual([1, 2, 3, 3, 5]);
+    expect([folded.seen(2, 1), folded.seen(3, -1), folded.seen(4, 1), folded.hidden(3)]).toEqual([4, 1, 4, true]);
+    expect(entries.folding(new Set(["Bow ramp"])).seen(0, -1)).toBe(2);
   });
 });

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import type { Person } from "../session/useSession";
+import type { Draft } from "./draft";
 import type { RowStore } from "./rowStore";
 import type { Forms } from "./shapes";
 import type { CellChanges } from "./useCellChanges";
@@ -11,8 +12,12 @@ export interface FootnoteProps {
   language: Schemas["LanguageReply"];
   me: Person;
   changes: CellChanges;
+  /** The text being typed in this cell, null when none is. */
+  draft: Draft | null;
   onSay: (sentence: string) => void;
   onAmend: (offer: number, forms: Forms) => void;
+  /** Puts a text into the cell's editor. */
+  onTake: (forms: Forms) => void;
   /** Entries were made, moved or removed, so the scope has to be read again. */
   onEntries: () => void;
   onClose: () => void;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { commandFor, destination, editorCommandFor, type KeyPress } from "./keyboard";
+import { commandFor, destination, editorCommandFor, KEYS, type KeyPress } from "./keyboard";
 
 const press = (key: string, held: Partial<KeyPress> = {}): KeyPress => ({
   key,
@@ -23,7 +23,32 @@ describe("the sheet's keys", () => {
     expect(commandFor(press("ł", { ctrlKey: true, altKey: true }), false)).toEqual({ do: "edit", replaceWith: "ł" });
     expect(commandFor(press("🚢"), false)).toEqual({ do: "edit", replaceWith: "🚢" });
     expect(commandFor(press("c", { ctrlKey: true }), false)).toBeNull();
-    expect(commandFor(press("a", { altKey: true }), false)).toBeNull();
+    expect(commandFor(press("1", { altKey: true }), false)).toBeNull();
+  });
+
+  it("takes footnotes by letter and placeholders by number, wherever the keyboard puts them", () => {
+    expect(commandFor(press("b", { altKey: true }), false)).toEqual({ do: "take", letter: "b" });
+    expect(commandFor(press("∫", { altKey: true, code: "KeyB" }), false)).toEqual({ do: "take", letter: "b" });
+    expect(editorCommandFor(press("a", { altKey: true }))).toEqual({ take: "a" });
+    expect(editorCommandFor(press("²", { altKey: true, code: "Digit2" }))).toEqual({ insert: 2 });
+    expect(editorCommandFor(press("ł", { altKey: true, ctrlKey: true, code: "KeyL" }))).toBeNull();
+  });
+
+  it("extends a selection with Shift, and acts on it", () => {
+    expect(commandFor(press("ArrowDown", { shiftKey: true }), false)).toMatchObject({ do: "move", extend: true });
+    expect(commandFor(press("End", { shiftKey: true, ctrlKey: true }), false)).toMatchObject({
+      edge: "last",
+      extend: true,
+    });
+    expect(commandFor(press("Tab", { shiftKey: true }), false)).toEqual({ do: "step", columns: -1 });
+    expect(commandFor(press("d", { ctrlKey: true }), false)).toEqual({ do: "fill" });
+    expect(commandFor(press("Delete"), false)).toEqual({ do: "clear" });
+    expect(commandFor(press("Enter", { ctrlKey: true }), false)).toEqual({ do: "put-forward" });
+  });
+
+  it("has no press in two rows of the table that people read", () => {
+    const all = KEYS.flatMap((row) => Object.keys(row.keys ?? {}));
+    expect(new Set(all).size).toBe(all.length);
   });
 
   it("says that a stale text still holds, and types = elsewhere", () => {

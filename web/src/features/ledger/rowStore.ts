@@ -9,7 +9,7 @@ export interface Pending {
   text: string;
   /** All its forms when it is not plain. */
   forms?: Record<string, string>;
-  status: "saving" | "failed" | "conflict";
+  status: "saving" | "waiting" | "failed" | "conflict";
   /** Why it failed. */
   sentence?: string;
   /** For a conflict: the cell as someone else left it. */
@@ -17,6 +17,8 @@ export interface Pending {
 }
 
 const PAGE = 60;
+/** As many rows as the server gives at once. */
+const MOST = 200;
 
 /**
  * The rows of one scope, fetched by page as they come into view, kept while the scope is open. Components subscribe to single rows, so that a
@@ -28,6 +30,9 @@ export class RowStore {
   readonly #asked = new Set<number>();
   readonly #listeners = new Map<number, Set<() => void>>();
   readonly #versions = new Map<number, number>();
+  readonly #everywhere = new Set<() => void>();
+  #changes = 0;
+  #telling = false;
   readonly #languages: string[];
   readonly #onFailure: (failure: unknown) => void;
 
@@ -60,6 +65,17 @@ export class RowStore {
     return () => listeners.delete(listener);
   }
 
+  /** Grows with every change of any row. */
+  get changes(): number {
+    return this.#changes;
+  }
+
+  /** Tells of every change, at most once in a turn of the event loop. */
+  subscribeAll(listener: () => void): () => void {
+    this.#everywhere.add(listener);
+    return () => this.#everywhere.delete(listener);
+  }
+
   /** Fetches what is missing around the entries from index `from` up to `to`. */
   ensure(ids: Float64Array, from: number, to: number): void {
     const first = Math.floor(Math.max(0, from) / PAGE);
@@ -70,6 +86,15 @@ export class RowStore {
         void this.#fetch(page, [...ids.subarray(page * PAGE, (page + 1) * PAGE)]);
       }
     }
+  }
+
+  /** Fetches those of these entries that are not here yet; whether all are here afterwards. */
+  async load(ids: number[]): Promise<boolean> {
+    const missing = ids.filter((id) => !this.#rows.has(id));
+    for (let at = 0; at < missing.length; at += MOST) {
+      if (!(await this.#read(missing.slice(at, at + MOST)))) return false;
+    }
+    return true;
   }
 
   /** Reads rows again that may have changed elsewhere, all when none are named. Only rows that are here already are asked for. */
@@ -128,6 +153,14 @@ export class RowStore {
   }
 
   #changed(id: number): void {
+    this.#changes++;
+    if (this.#everywhere.size > 0 && !this.#telling) {
+      this.#telling = true;
+      queueMicrotask(() => {
+        this.#telling = false;
+        for (const listener of this.#everywhere) listener();
+      });
+    }
     this.#versions.set(id, this.version(id) + 1);
     for (const listener of this.#listeners.get(id) ?? []) listener();
   }

@@ -8,13 +8,14 @@ describe("a scope in the address", () => {
       product: "deckside",
       languages: ["de", "pt-BR"],
       only: ["untranslated", "stale"],
-      by: "key",
+      by: "changed",
       words: "ramp & 50 %",
       section: "Bow, upper",
       tag: "figures",
       person: 12,
       since: "2026-11-01T00:00:00Z",
       intake: 7,
+      asked: true,
     };
     expect(readScope(new URLSearchParams(writeScope(scope)))).toEqual(scope);
   });

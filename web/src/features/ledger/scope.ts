@@ -11,7 +11,7 @@ export interface Scope {
   languages: string[];
   /** Only entries whose cell is in one of these states; all when empty. */
   only: CellState[];
-  by: "section" | "key";
+  by: Order;
   /** Only entries with these words; all when empty. */
   words: string;
   section: string;
@@ -22,7 +22,13 @@ export interface Scope {
   since: string;
   /** Only entries that this intake touched. */
   intake: number | null;
+  /** Only entries with an open question. */
+  asked: boolean;
 }
+
+/** The orders of a scope. */
+export const ORDERS = ["section", "key", "changed", "length", "state"] as const;
+export type Order = (typeof ORDERS)[number];
 
 /** A scope of everything. */
 export const EVERYTHING: Scope = {
@@ -37,6 +43,7 @@ export const EVERYTHING: Scope = {
   person: null,
   since: "",
   intake: null,
+  asked: false,
 };
 
 /** Reads a scope from an address's query. What is unknown is left out. */
@@ -47,13 +54,14 @@ export function readScope(query: URLSearchParams): Scope {
     product: query.get("product") ?? "",
     languages: list(query.get("in")),
     only: list(query.get("only")).filter((state): state is CellState => (STATES as readonly string[]).includes(state)),
-    by: query.get("by") === "key" ? "key" : "section",
+    by: ORDERS.find((order) => order === query.get("by")) ?? "section",
     words: query.get("words") ?? "",
     section: query.get("section") ?? "",
     tag: query.get("tag") ?? "",
     person: number(query.get("person")),
     since: Number.isNaN(Date.parse(since)) ? "" : since,
     intake: number(query.get("intake")),
+    asked: query.get("asked") === "open",
   };
 }
 
@@ -71,6 +79,7 @@ export function writeScope(scope: Scope): string {
   if (scope.person !== null) query.set("person", String(scope.person));
   if (scope.since) query.set("since", scope.since);
   if (scope.intake !== null) query.set("intake", String(scope.intake));
+  if (scope.asked) query.set("asked", "open");
   return query.toString().replaceAll("%2C", ",");
 }
 

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { ask, type Schemas } from "../../api/client";
+import { t } from "../../words/words";
 import { Entries } from "./entries";
 import { RowStore } from "./rowStore";
 import { writeScope, type Scope } from "./scope";
@@ -43,9 +44,11 @@ export function useScopeEntries(scope: Scope, tables: Table[], onFailure: (failu
     if (!query.data) return null;
     const store = new RowStore(languages.split(","), onFailure);
     for (const kept of unsaved.all()) {
-      store.setPending(kept.entry, kept.language, { text: kept.text, forms: kept.forms, status: "failed" });
+      const status = kept.sending ? "waiting" : "failed";
+      const sentence = kept.sending ? "" : t("cell.keptHere");
+      store.setPending(kept.entry, kept.language, { text: kept.text, forms: kept.forms, status, sentence });
     }
-    return { entries: new Entries(query.data, new Map(JSON.parse(names) as [string, string][])), store };
+    return { entries: Entries.of(query.data, new Map(JSON.parse(names) as [string, string][])), store };
   }, [query.data, languages, names, onFailure]);
   return { query, opened };
 }

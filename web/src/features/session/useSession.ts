@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { ask, whenSignedOut, type Schemas } from "../../api/client";
+import { waiting } from "../ledger/waiting";
 
 export type Person = Schemas["PersonReply"];
 
@@ -23,6 +24,7 @@ export function useSession() {
       await ask("/api/session", { method: "POST", json: { signIn, password } });
       // Signing in ends the old CSRF token; asking again brings the new one.
       await queries.resetQueries();
+      waiting.now();
     },
     signOut: async () => {
       await ask("/api/session", { method: "DELETE" });

@@ -11,6 +11,9 @@ public sealed interface CellEvent {
     /** Put a text forward: an offer, or in force at once where the language lets reviewers settle their own. */
     record PutForward(Text text, long offerId) implements CellEvent {}
 
+    /** Put a text forward as an offer, whatever else the person may do. */
+    record MakeOffer(Text text, long offerId) implements CellEvent {}
+
     /**
      * Put an offer in force.
      *

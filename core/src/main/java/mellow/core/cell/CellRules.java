@@ -29,6 +29,8 @@ public final class CellRules {
             return pencil(cell, pencil.text(), revision, actor);
         } else if (event instanceof CellEvent.PutForward forward) {
             return putForward(cell, forward, revision, actor);
+        } else if (event instanceof CellEvent.MakeOffer made) {
+            return offer(cell, made.text(), made.offerId(), revision, actor);
         } else if (event instanceof CellEvent.Settle settle) {
             return answering(
                     cell,
@@ -76,22 +78,33 @@ public final class CellRules {
         if (!actor.contributes()) {
             return new Refused(Reason.NO_RIGHT_TO_OFFER);
         }
-        boolean same = cell.standing() == Standing.SETTLED && cell.text().equals(Optional.of(forward.text()));
         if (actor.reviews() && actor.settlesOwn()) {
-            if (same && cell.basedOn() == revision) {
+            if (inForce(cell, forward.text(), revision)) {
                 return new Refused(Reason.SAME_AS_IN_FORCE);
             }
             Cell answered = withOffers(cell, setAside(cell, offer -> true));
             return new Changed(answered.withText(forward.text(), Standing.SETTLED, revision), What.SETTLED);
         }
-        // An offer equal to a text made for an older source says that it still holds, which is news.
-        if (same && cell.basedOn() == revision) {
+        return offer(cell, forward.text(), forward.offerId(), revision, actor);
+    }
+
+    private static Outcome offer(Cell cell, Text text, long number, int revision, Actor actor) {
+        if (!actor.contributes()) {
+            return new Refused(Reason.NO_RIGHT_TO_OFFER);
+        }
+        if (inForce(cell, text, revision)) {
             return new Refused(Reason.SAME_AS_IN_FORCE);
         }
         List<Offer> offers = setAside(cell, offer -> offer.author() == actor.person());
-        offers.add(new Offer(
-                forward.offerId(), actor.person(), forward.text(), revision, Answer.OPEN, cell.version() + 1, 0));
+        offers.add(new Offer(number, actor.person(), text, revision, Answer.OPEN, cell.version() + 1, 0));
         return new Changed(cell.withOffers(offers), What.OFFERED);
+    }
+
+    /** One equal to a text made for an older source says that it still holds, which is news. */
+    private static boolean inForce(Cell cell, Text text, int revision) {
+        return cell.standing() == Standing.SETTLED
+                && cell.text().equals(Optional.of(text))
+                && cell.basedOn() == revision;
     }
 
     private static Outcome stillHolds(Cell cell, CellEvent.StillHolds holds, int revision, Actor actor) {

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import mellow.core.cell.Standing;
+import mellow.core.check.Checks;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
@@ -14,9 +15,6 @@ import mellow.core.format.FileReading.Field;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
-import mellow.core.placeholder.Placeholders;
-import mellow.core.text.Shape;
-import mellow.core.text.Text;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -283,7 +281,7 @@ public final class Comparison {
                 }
             }
             default -> {
-                boolean whole = placeholdersMatch(entry.shape(), source, theirs);
+                boolean whole = Checks.placeholdersMatch(entry.shape(), source.forms(), theirs.forms());
                 ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.PLACEHOLDERS;
                 Arrival taken =
                         (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
@@ -309,25 +307,6 @@ public final class Comparison {
                 mine.standing() == Standing.SETTLED ? ChangeKind.DIFFER_FROM_SETTLED : ChangeKind.TEXTS_REPLACED;
             default -> mine.text().isEmpty() ? ChangeKind.TEXTS_ADDED : ChangeKind.TEXTS_REPLACED;
         };
-    }
-
-    /** In other than the main form a number may be said in words: "one", "both". */
-    static boolean placeholdersMatch(Shape shape, FileText source, FileText text) {
-        if (shape == Shape.ASSET) {
-            return true;
-        }
-        for (Map.Entry<String, String> form : text.forms().entrySet()) {
-            String said = shape == Shape.STATES ? source.form(form.getKey()) : source.main();
-            if (said.equals(form.getValue())) {
-                continue;
-            }
-            Placeholders.Difference difference = Placeholders.COMMON.compare(said, form.getValue());
-            boolean main = shape != Shape.PLURAL || form.getKey().equals(Text.OTHER);
-            if (!difference.extra().isEmpty() || (main && !difference.missing().isEmpty())) {
-                return false;
-            }
-        }
-        return true;
     }
 
     private FileText source(FileEntry entry) {
@@ -413,7 +392,8 @@ public final class Comparison {
             if (i == sourceColumn || !terms.arrivals().containsKey(tag) || text.isEmpty()) {
                 continue;
             }
-            boolean whole = placeholdersMatch(entry.shape(), source(entry), text);
+            boolean whole =
+                    Checks.placeholdersMatch(entry.shape(), source(entry).forms(), text.forms());
             ChangeKind kind = whole ? ChangeKind.TEXTS_ADDED : ChangeKind.PLACEHOLDERS;
             Arrival arrival = arrival(tag, text.state());
             listener.change(new Change(

@@ -135,7 +135,8 @@ class CellHistoryTest {
         long offer = open.isEmpty() ? 1 : open.get(random.nextInt(open.size())).id();
         return switch (random.nextInt(11)) {
             case 0, 1 -> new Pencil(text);
-            case 2, 3 -> new PutForward(text, newOffer);
+            case 2 -> new PutForward(text, newOffer);
+            case 3 -> new CellEvent.MakeOffer(text, newOffer);
             case 4 -> new Settle(offer, random.nextBoolean());
             case 5 -> new Amend(offer, text);
             case 6 -> new Return(offer, "reason");
@@ -155,6 +156,9 @@ class CellHistoryTest {
             model.inForce(pencil.text().main(), false, revision);
         } else if (event instanceof PutForward forward) {
             putForward(model, forward.text().main(), revision, actor);
+        } else if (event instanceof CellEvent.MakeOffer made) {
+            model.waiting.put(actor.person(), made.text().main());
+            model.returnedLast = false;
         } else if (event instanceof StillHolds && !actor.reviews()) {
             putForward(model, model.text, revision, actor);
         } else if (event instanceof StillHolds) {

@@ -89,6 +89,14 @@ class CellRulesTest {
         Cell own = after(Cell.EMPTY, new PutForward(RAMPE, 10), 1, REVIEWER);
         assertThat(own.state(1)).isEqualTo(CellState.OFFERED);
         assertThat(refused(own, new Settle(10, false), REVIEWER)).isEqualTo(Reason.OWN_OFFER);
+        assertThat(after(Cell.EMPTY, new CellEvent.MakeOffer(RAMPE, 10), 1, OWN_SETTLER)
+                        .state(1))
+                .as("only offered, if one says so")
+                .isEqualTo(CellState.OFFERED);
+        assertThat(refused(settled(), new CellEvent.MakeOffer(RAMPE, 11), OWN_SETTLER))
+                .isEqualTo(Reason.SAME_AS_IN_FORCE);
+        assertThat(refused(Cell.EMPTY, new CellEvent.MakeOffer(RAMPE, 10), READER))
+                .isEqualTo(Reason.NO_RIGHT_TO_OFFER);
         assertThat(after(Cell.EMPTY, new PutForward(RAMPE, 10), 1, OWN_SETTLER).state(1))
                 .isEqualTo(CellState.SETTLED);
     }
@@ -219,7 +227,8 @@ class CellRulesTest {
         long offer = some.map(Offer::id).orElse(1L);
         return switch (random.nextInt(9)) {
             case 0 -> new Pencil(text);
-            case 1, 2 -> new PutForward(text, newOffer);
+            case 1 -> new PutForward(text, newOffer);
+            case 2 -> new CellEvent.MakeOffer(text, newOffer);
             case 3 -> new Settle(offer, random.nextBoolean());
             case 4 -> new Amend(offer, text);
             case 5 -> new Return(offer, random.nextInt(4) == 0 ? "" : "reason");

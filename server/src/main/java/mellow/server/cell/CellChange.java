@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param action what to do
  * @param version the version of the cell that the person saw
- * @param text for PENCIL, PUT_FORWARD and AMEND of a plain text
+ * @param text for PENCIL, PUT_FORWARD, OFFER and AMEND of a plain text
  * @param offer for SETTLE, AMEND, RETURN and WITHDRAW: the offer's number
  * @param reason for RETURN
  * @param meaningConfirmed for SETTLE: the offer fits the source as it reads now
@@ -34,6 +34,7 @@ public record CellChange(
     public enum Action {
         PENCIL,
         PUT_FORWARD,
+        OFFER,
         SETTLE,
         AMEND,
         RETURN,
@@ -65,6 +66,11 @@ public record CellChange(
             boolean meaningConfirmed,
             @Nullable Long line) {
         this(action, version, text, offer, reason, meaningConfirmed, line, null, null);
+    }
+
+    /** The same with another action. */
+    CellChange as(Action other) {
+        return new CellChange(other, version, text, offer, reason, meaningConfirmed, line, forms, how);
     }
 
     /** A change that brings a text of several forms. */

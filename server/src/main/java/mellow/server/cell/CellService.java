@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import mellow.core.cell.Cell;
 import mellow.core.cell.CellEvent;
 import mellow.core.cell.Offer;
+import mellow.core.cell.Standing;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
@@ -132,7 +133,10 @@ public class CellService {
                     changes.how());
             Wanted before = wanted.put(
                     key,
-                    new Wanted(key, one.version(), (cell, entry, in) -> event(key, change, cell, entry.shape(), tag)));
+                    new Wanted(
+                            key,
+                            one.version(),
+                            (cell, entry, in) -> event(key, beside(change, cell), cell, entry.shape(), tag)));
             if (before != null) {
                 throw Refusal.unacceptable(
                         "cell-twice", "A cell can be changed once in one go, and one is named twice.");
@@ -190,10 +194,18 @@ public class CellService {
         return new Many(number, result.changed(), refused, result.refused().size());
     }
 
+    /** Among many, a text that cannot be pencilled because a settled one stands there is offered beside it. */
+    private static CellChange beside(CellChange change, Cell cell) {
+        return change.action() == Action.PENCIL && cell.standing() == Standing.SETTLED
+                ? change.as(Action.OFFER)
+                : change;
+    }
+
     private CellEvent event(CellKey key, CellChange change, Cell cell, Shape shape, LanguageTag tag) {
         return switch (change.action()) {
             case PENCIL -> new CellEvent.Pencil(text(change, shape, tag));
             case PUT_FORWARD -> new CellEvent.PutForward(text(change, shape, tag), cells.nextOffer());
+            case OFFER -> new CellEvent.MakeOffer(text(change, shape, tag), cells.nextOffer());
             case SETTLE -> new CellEvent.Settle(offer(change, cell), change.meaningConfirmed());
             case AMEND -> new CellEvent.Amend(offer(change, cell), text(change, shape, tag));
             case RETURN -> new CellEvent.Return(offer(change, cell), Objects.requireNonNullElse(change.reason(), ""));

@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * One change of many cells, undone as one. Cells that a rule stands against stay as they are and are named.
  *
- * @param action what to do to each; SETTLE and RETURN answer the only open offer where none is named
+ * @param action what to do to each; PENCIL offers where a settled text stands; SETTLE and RETURN answer the only open offer where none is named
  * @param cells the cells, at most {@value #MOST}
  * @param reason for RETURN
  * @param meaningConfirmed for SETTLE

@@ -15,6 +15,7 @@ import java.util.TreeMap;
 import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
+import mellow.server.entry.EntryService.Rewritten;
 import mellow.server.entry.EntryStory.EntryLine;
 import mellow.server.people.SignedIn;
 import org.jspecify.annotations.Nullable;
@@ -93,6 +94,12 @@ class EntryController {
     @PostMapping("/api/entries/{id}/source")
     Changed rewrite(@PathVariable long id, @Valid @RequestBody SourceEdit edit, @AuthenticationPrincipal SignedIn me) {
         return entries.rewrite(me.id(), id, edit.version(), edit.source(), edit.meaningChanged());
+    }
+
+    /** Rewrites several sources as one change; those that moved on meanwhile stay as they are and are named. */
+    @PostMapping("/api/entries/sources")
+    Changed rewriteMany(@Valid @RequestBody ManySources wanted, @AuthenticationPrincipal SignedIn me) {
+        return entries.rewriteMany(me.id(), wanted.sources(), wanted.meaningChanged());
     }
 
     /** Puts an entry back to how it was before a line of its story. */
@@ -179,6 +186,9 @@ class EntryController {
      * @param meaningChanged whether texts made for earlier sources go stale
      */
     record SourceEdit(@Min(0) int version, @NotEmpty TreeMap<String, String> source, boolean meaningChanged) {}
+
+    /** @param meaningChanged whether texts made for earlier sources go stale */
+    record ManySources(@NotEmpty @Size(max = 5_000) List<@Valid Rewritten> sources, boolean meaningChanged) {}
 
     record LinePutBack(@Min(0) int version, boolean meaningChanged) {}
 

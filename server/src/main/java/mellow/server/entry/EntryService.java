@@ -220,6 +220,40 @@ public class EntryService {
         return rewrite(person, id, version, source, meaningChanged, clock.instant());
     }
 
+    /** A source to be rewritten among many; {@code version} is the one that was seen. */
+    public record Rewritten(long entry, int version, SortedMap<String, String> source) {}
+
+    /** Rewrites several sources as one change. An entry that moved on meanwhile stays as it is, and a sentence says so. */
+    @Transactional
+    public Changed rewriteMany(long person, List<Rewritten> wanted, boolean meaningChanged) {
+        people.rights(person).requireCoordinator("rewrite sources");
+        Map<Long, Rewritten> byEntry = new TreeMap<>();
+        wanted.forEach(one -> byEntry.put(one.entry(), one));
+        List<String> refused = new ArrayList<>();
+        Map<Long, Text> texts = new TreeMap<>();
+        List<Entry> changing = new ArrayList<>();
+        for (Entry entry : held(byEntry.keySet())) {
+            Rewritten one = java.util.Objects.requireNonNull(byEntry.get(entry.id()));
+            if (entry.removed() || entry.version() != one.version()) {
+                refused.add(entry.key() + " was changed by someone else meanwhile and stays as it is.");
+                continue;
+            }
+            texts.put(entry.id(), rules.text(entry.shape(), one.source(), tables.find(entry.tableId())));
+            changing.add(entry);
+        }
+        if (changing.isEmpty()) {
+            throw Refusal.conflict("entry-moved-on", refused.get(0), Map.of());
+        }
+        Changed changed = change(person, changing, "source_rewritten", entry -> {
+            String before = entry.source();
+            entry.rewrite(
+                    java.util.Objects.requireNonNull(texts.get(entry.id())),
+                    meaningChanged ? entry.sourceRevision() + 1 : entry.meaningRevision());
+            return new Told(before, entry.source());
+        });
+        return new Changed(changed.change(), changed.entries(), refused);
+    }
+
     /** Tags of the languages whose texts would go stale if the source changed its meaning. */
     @Transactional(readOnly = true)
     public List<String> goingStale(long id) {

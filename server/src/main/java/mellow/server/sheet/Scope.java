@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param person show only entries whose cell this person changed last or has an open offer in; null for all
  * @param since show only entries that changed, themselves or in a shown language, at or after this; null for all
  * @param intake show only entries that this intake touched; null for all
+ * @param asked show only entries with an open question
  */
 record Scope(
         List<String> tables,
@@ -33,10 +34,17 @@ record Scope(
         @Nullable String tag,
         @Nullable Long person,
         @Nullable Instant since,
-        @Nullable Long intake) {
+        @Nullable Long intake,
+        boolean asked) {
 
     enum Order {
         SECTION,
-        KEY
+        KEY,
+        /** What changed last, itself or in a shown language, comes first. */
+        CHANGED,
+        /** The longest source comes first. */
+        LENGTH,
+        /** By the state of the first shown language, in the order in which states are told. */
+        STATE
     }
 }

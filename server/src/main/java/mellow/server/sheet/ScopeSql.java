@@ -57,6 +57,19 @@ final class ScopeSql {
              and (e.changed_at >= :since
                   or e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.changed_at >= :since))
             """;
+    private static final String ASKED = " and e.id in (select q.entry_id from question q where q.answer is null)";
+    private static final Map<Order, String> ORDERS = Map.of(
+            Order.KEY, " order by e.key, e.context, e.id",
+            Order.LENGTH, " order by length(e.source) desc, e.position, e.id",
+            Order.CHANGED,
+                    """
+                     order by greatest(e.changed_at, (
+                        select max(c.changed_at) from cell c where c.entry_id = e.id and c.language_id = any(:languages))) desc, e.id
+                    """,
+            Order.STATE,
+                    """
+                     order by coalesce((select c.state from cell c where c.entry_id = e.id and c.language_id = :first), 5), e.position, e.id
+                    """);
     private static final String FROM_INTAKE =
             " and e.id in (select entry_id from intake_entry where intake_id = :intake)";
 
@@ -93,8 +106,13 @@ final class ScopeSql {
             sql.append(FROM_INTAKE);
             params.addValue("intake", scope.intake());
         }
-        if (scope.order() == Order.KEY) {
-            sql.append(" order by e.key, e.context, e.id");
+        if (scope.asked()) {
+            sql.append(ASKED);
+        }
+        String order = ORDERS.get(scope.order());
+        if (order != null) {
+            sql.append(order);
+            params.addValue("first", languages.stream().findFirst().orElse((short) 0));
         } else if (tables.size() == 1) {
             sql.append(" order by e.position, e.id");
         } else {

@@ -39,7 +39,7 @@ public class SheetService {
     private static final int FETCH = 20_000;
     private static final String ROWS =
             """
-            select e.*, t.slug from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null where e.id = any(:ids)
+            select e.*, t.slug, (select count(*) from question q where q.entry_id = e.id and q.answer is null) open_questions from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null where e.id = any(:ids)
             """;
     private static final String REWRITTEN =
             """
@@ -51,6 +51,7 @@ public class SheetService {
     private final ProductService products;
     private final LanguageService languages;
     private final CellReader cells;
+    private final Scopes scopes;
     private final JdbcClient jdbc;
     private final NamedParameterJdbcTemplate streaming;
 
@@ -59,12 +60,14 @@ public class SheetService {
             ProductService products,
             LanguageService languages,
             CellReader cells,
+            Scopes scopes,
             JdbcClient jdbc,
             javax.sql.DataSource database) {
         this.tables = tables;
         this.products = products;
         this.languages = languages;
         this.cells = cells;
+        this.scopes = scopes;
         this.jdbc = jdbc;
         JdbcTemplate template = new JdbcTemplate(database);
         template.setFetchSize(FETCH);
@@ -91,11 +94,22 @@ public class SheetService {
         java.util.Set<mellow.core.cell.CellState> only = java.util.Arrays.stream(mellow.core.cell.CellState.values())
                 .filter(state -> states.contains(state.word()))
                 .collect(java.util.stream.Collectors.toSet());
-        Scope scope = new Scope(List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null);
+        Scope scope = new Scope(List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null, false);
         List<TableInfo> tablesIn = tablesOf(scope);
         ScopeSql query = new ScopeSql(scope, tablesIn, shown(tablesIn, in));
         java.util.Set<Long> ids = new java.util.HashSet<>();
         streaming.query(query.sql(), query.params(), (RowCallbackHandler) row -> ids.add(row.getLong(1)));
+        return ids;
+    }
+
+    /** The entries of the scope that a query string spells, in order. */
+    @Transactional(readOnly = true)
+    public List<Long> entries(String query) {
+        Scope scope = scopes.of(query);
+        List<TableInfo> in = tablesOf(scope);
+        ScopeSql sql = new ScopeSql(scope, in, shown(in, scope.languages()));
+        List<Long> ids = new ArrayList<>();
+        streaming.query(sql.sql(), sql.params(), (RowCallbackHandler) row -> ids.add(row.getLong(1)));
         return ids;
     }
 
@@ -138,6 +152,7 @@ public class SheetService {
                         rewritten.get(row.getLong("id")),
                         row.getInt("version"),
                         row.getTimestamp("removed_at") != null,
+                        row.getInt("open_questions"),
                         views.getOrDefault(row.getLong("id"), List.of())))
                 .list();
         Map<Long, Integer> wanted = new HashMap<>();
@@ -148,18 +163,22 @@ public class SheetService {
     }
 
     private List<TableInfo> tablesOf(Scope scope) {
-        Set<String> wanted = new LinkedHashSet<>(scope.tables());
-        if (scope.product() != null) {
-            products.find(scope.product()).tables().forEach(table -> wanted.add(table.slug()));
+        return tablesOf(scope.tables(), scope.product());
+    }
+
+    List<TableInfo> tablesOf(List<String> tables, @Nullable String product) {
+        Set<String> wanted = new LinkedHashSet<>(tables);
+        if (product != null) {
+            products.find(product).tables().forEach(table -> wanted.add(table.slug()));
         }
         if (wanted.size() == 1) {
-            return List.of(tables.find(wanted.iterator().next()));
+            return List.of(this.tables.find(wanted.iterator().next()));
         }
         Map<String, TableInfo> known = new java.util.LinkedHashMap<>();
-        for (Listed listed : tables.all()) {
+        for (Listed listed : this.tables.all()) {
             known.put(listed.table().slug(), listed.table());
         }
-        if (wanted.isEmpty() && scope.product() == null) {
+        if (wanted.isEmpty() && product == null) {
             return List.copyOf(known.values());
         }
         return wanted.stream()
@@ -241,6 +260,7 @@ public class SheetService {
      * @param sourceForms the source by form, null for a plain one
      * @param sourceBefore the source before it was last rewritten, null when it never was
      * @param version the entry's version, to be sent back with a change of it
+     * @param openQuestions number of questions that nobody has answered
      * @param cells the cells in the languages asked for; untouched ones are absent
      */
     record RowReply(
@@ -264,5 +284,6 @@ public class SheetService {
             @Nullable String sourceBefore,
             int version,
             boolean removed,
+            int openQuestions,
             List<CellView> cells) {}
 }

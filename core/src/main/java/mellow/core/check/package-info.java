@@ -1,0 +1,5 @@
+/** Knows what can be wrong with a text beside its source. Knows nothing of people, tables or where texts are kept. */
+@NullMarked
+package mellow.core.check;
+
+import org.jspecify.annotations.NullMarked;

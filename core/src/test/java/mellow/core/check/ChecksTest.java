@@ -1,0 +1,102 @@
+package mellow.core.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import mellow.core.check.Checks.Measure;
+import mellow.core.text.Shape;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ChecksTest {
+
+    private static final List<String> POLISH = List.of("one", "few", "many", "other");
+
+    private static SortedMap<String, String> forms(String... pairs) {
+        SortedMap<String, String> forms = new TreeMap<>();
+        for (int i = 0; i < pairs.length; i += 2) {
+            forms.put(pairs[i], pairs[i + 1]);
+        }
+        return forms;
+    }
+
+    private static List<String> found(Measure measure, SortedMap<String, String> text) {
+        return Checks.of(measure, text, POLISH).stream()
+                .map(finding -> finding.code() + " " + finding.form()
+                        + (finding.start() < 0 ? "" : " " + finding.start() + "-" + finding.end()))
+                .toList();
+    }
+
+    @ParameterizedTest(name = "[{index}] {0} → {1}: {4}")
+    @CsvSource(
+            delimiter = '|',
+            ignoreLeadingAndTrailingWhitespace = true,
+            value = {
+                "Ramp {n}      | Rampe {n}      | 0  | 0 | ",
+                "Ramp {n}      | Rampe          | 0  | 0 | placeholder-missing other",
+                "Ramp          | Rampe {n}      | 0  | 0 | placeholder-extra other 6-9",
+                "{a} and {b}   | {b} und {a}    | 0  | 0 | ",
+                "%s of %s      | %2$s von %1$s  | 0  | 0 | ",
+                "%s of %s      | %s             | 0  | 0 | placeholder-missing other",
+                "<b>Up</b>     | <b>Hoch</b>    | 0  | 0 | ",
+                "<b>Up</b>     | Hoch</b>       | 0  | 0 | placeholder-missing other",
+                "100 % safe    | 100 % sicher   | 0  | 0 | ",
+                "Up            | Aufwärts       | 8  | 0 | ",
+                "Up            | Aufwärts!      | 8  | 0 | too-long other 8-9",
+                "Up            | 🚢🚢           | 2  | 0 | ",
+                "Up            | 🚢🚢🚢         | 2  | 0 | too-long other 4-6",
+                "Up            | A~B            | 0  | 1 | too-many-lines other",
+                "Up            | A~B            | 0  | 2 | other-lines other",
+                "Up~Down       | A~B            | 0  | 2 | ",
+                "Up~Down       | A B            | 0  | 0 | other-lines other",
+                "Up_           | Hoch_          | 0  | 0 | ",
+                "Up_           | Hoch           | 0  | 0 | outer-space other 4-4",
+                "Up            | _Hoch          | 0  | 0 | outer-space other 0-1",
+                "Up            | Hoch_          | 0  | 0 | outer-space other 4-5",
+                "{n, plural, one {# car} other {# cars}} | {n, plural, one {# auto} other {# aut}} | 0 | 0 | ",
+                "{n, plural, one {# car} other {# cars}} | {n, plural, one {# auto} other {# aut} | 0 | 0 | placeholder-missing other;message-broken other 38-38",
+                "Up            | Up              | 1  | 0 | too-long other 1-2",
+            })
+    void aPlainTextBesideItsSource(String source, String text, int maxLength, int maxLines, String codes) {
+        Measure measure = new Measure(Shape.PLAIN, forms("other", spelled(source)), maxLength, maxLines);
+        assertThat(String.join(";", found(measure, forms("other", spelled(text)))))
+                .isEqualTo(codes == null ? "" : codes);
+    }
+
+    private static String spelled(String cell) {
+        return cell.replace('~', '\n').replace('_', ' ');
+    }
+
+    @Test
+    void onlyTheMainFormOfAPluralNeedsTheNumber() {
+        Measure measure = new Measure(Shape.PLURAL, forms("one", "{n} car", "other", "{n} cars"), 0, 0);
+        assertThat(found(
+                        measure, forms("one", "jedno auto", "few", "{n} auta", "many", "{n} aut", "other", "{n} auta")))
+                .isEmpty();
+        assertThat(found(measure, forms("one", "auto {m}", "few", "x", "many", "x", "other", "auta")))
+                .containsExactly("placeholder-extra one 5-8", "placeholder-missing other");
+        assertThat(Checks.of(measure, forms("other", "{n} auta"), POLISH))
+                .extracting(Finding::sentence)
+                .containsExactly("Without a text: one, few, many.");
+    }
+
+    @Test
+    void statesAreHeldAgainstTheirOwnSource() {
+        Measure measure = new Measure(Shape.STATES, forms("0", "Off", "1", "On at {v}"), 0, 0);
+        assertThat(found(measure, forms("0", "Aus", "1", "An bei {v}"))).isEmpty();
+        assertThat(found(measure, forms("0", "Aus {v}"))).containsExactly("form-missing 1", "placeholder-extra 0 4-7");
+    }
+
+    @Test
+    void assetsAndNothingAreFine() {
+        Measure measure = new Measure(Shape.ASSET, forms("other", "sign.png", "file", "1"), 3, 0);
+        assertThat(found(measure, forms("other", "schild {n}.png", "file", "2")))
+                .isEmpty();
+        assertThat(found(new Measure(Shape.PLAIN, forms("other", "{n}"), 0, 0), new TreeMap<>(Map.of())))
+                .isEmpty();
+    }
+}

@@ -1,0 +1,134 @@
+package mellow.server.check;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import mellow.core.check.Checks;
+import mellow.core.check.Checks.Measure;
+import mellow.core.check.Finding;
+import mellow.core.check.Finding.Severity;
+import mellow.core.language.LanguageTag;
+import mellow.core.placeholder.IcuMessage;
+import mellow.core.text.Shape;
+import mellow.core.wordbook.WordFinder;
+import mellow.server.common.Refusal;
+import mellow.server.common.TextColumns;
+import mellow.server.language.LanguageService;
+import mellow.server.wordbook.WordbookService;
+import mellow.server.wordbook.WordbookService.TermHit;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Looks at a text of a cell as it is being typed: core's checks, and the wordbook's words to avoid. Changes nothing. */
+@Service
+public class CheckService {
+
+    private static final String ENTRY =
+            """
+            select e.source, e.source_forms, e.shape, e.max_length, e.max_lines, l.tag from entry e
+            join ledger_table t on t.id = e.table_id join language l on l.id = t.source_language_id where e.id = :entry
+            """;
+
+    private final WordbookService wordbook;
+    private final LanguageService languages;
+    private final JdbcClient jdbc;
+
+    CheckService(WordbookService wordbook, LanguageService languages, JdbcClient jdbc) {
+        this.wordbook = wordbook;
+        this.languages = languages;
+        this.jdbc = jdbc;
+    }
+
+    /**
+     * Something found.
+     *
+     * @param severity blocker or warning
+     * @param form the form it is in
+     * @param start where it begins in UTF-16 units, -1 when it has no place
+     */
+    public record FindingReply(String code, String severity, String form, String sentence, int start, int end) {
+
+        static FindingReply of(Finding finding) {
+            return new FindingReply(
+                    finding.code(),
+                    finding.severity().name().toLowerCase(Locale.ROOT),
+                    finding.form(),
+                    finding.sentence(),
+                    finding.start(),
+                    finding.end());
+        }
+    }
+
+    /**
+     * An argument of an ICU message.
+     *
+     * @param type such as plural or number, empty for none
+     * @param branches the names of its branches
+     */
+    public record ArgumentReply(String name, String type, List<String> branches) {}
+
+    /**
+     * What was found.
+     *
+     * @param terms agreed terms that stand in the source
+     * @param message the structure of an ICU message, empty for other texts
+     */
+    public record CheckReply(List<FindingReply> findings, List<TermHit> terms, List<ArgumentReply> message) {}
+
+    private record Entry(Measure measure, String source, LanguageTag language) {}
+
+    /** What there is to say about {@code text} in the cell. */
+    @Transactional(readOnly = true)
+    public CheckReply check(long entryId, LanguageTag tag, Map<String, String> text) {
+        Entry entry = jdbc.sql(ENTRY)
+                .param("entry", entryId)
+                .query((row, n) -> new Entry(
+                        new Measure(
+                                Shape.of(row.getString("shape")).orElseThrow(),
+                                TextColumns.read(row.getString("source"), row.getString("source_forms"))
+                                        .map(source -> source.forms())
+                                        .orElse(new TreeMap<>()),
+                                row.getInt("max_length"),
+                                row.getInt("max_lines")),
+                        row.getString("source"),
+                        new LanguageTag(row.getString("tag"))))
+                .optional()
+                .orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist any more."));
+        SortedMap<String, String> forms = new TreeMap<>(text);
+        forms.values().removeIf(String::isEmpty);
+        List<FindingReply> findings = new ArrayList<>();
+        Checks.of(entry.measure(), forms, languages.describe(tag).plurals().keySet())
+                .forEach(finding -> findings.add(FindingReply.of(finding)));
+        List<TermHit> terms =
+                wordbook.in(String.join("\n", entry.measure().source().values()), entry.language(), tag);
+        terms.forEach(term -> forms.forEach((form, words) -> avoided(term, form, words, findings)));
+        List<ArgumentReply> message = new ArrayList<>();
+        forms.values().forEach(form -> {
+            IcuMessage parsed = IcuMessage.parse(form);
+            if (parsed.typed() || IcuMessage.parse(entry.source()).typed()) {
+                parsed.arguments()
+                        .forEach(one -> message.add(new ArgumentReply(one.name(), one.type(), one.selectors())));
+            }
+        });
+        return new CheckReply(findings, terms, message);
+    }
+
+    private static void avoided(TermHit term, String form, String words, List<FindingReply> to) {
+        for (String avoid : term.avoid()) {
+            WordFinder.in(words, avoid).stream()
+                    .findFirst()
+                    .ifPresent(place -> to.add(new FindingReply(
+                            "word-to-avoid",
+                            Severity.WARNING.name().toLowerCase(Locale.ROOT),
+                            form,
+                            "\u201c" + words.substring(place.start(), place.end()) + "\u201d is to be avoided"
+                                    + (term.text().isEmpty() ? "." : "; say \u201c" + term.text() + "\u201d."),
+                            place.start(),
+                            place.end())));
+        }
+    }
+}

@@ -1,0 +1,110 @@
+package mellow.server.sheet;
+
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import mellow.core.cell.CellState;
+import mellow.server.common.Refusal;
+import mellow.server.language.LanguageService;
+import mellow.server.sheet.Scope.Order;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.util.UriComponentsBuilder;
+
+/** Reads scopes as addresses spell them. */
+@Component
+class Scopes {
+
+    /** The value of {@code asked} that shows entries with an open question. */
+    static final String OPEN = "open";
+
+    private final LanguageService languages;
+
+    Scopes(LanguageService languages) {
+        this.languages = languages;
+    }
+
+    /** The scope of a query string, percent signs and all. */
+    Scope of(String query) {
+        MultiValueMap<String, String> all =
+                UriComponentsBuilder.newInstance().query(query).build().getQueryParams();
+        return new Scope(
+                list(all, "table"),
+                one(all, "product"),
+                languages.parse(list(all, "in")),
+                states(list(all, "only")),
+                order(java.util.Objects.requireNonNullElse(one(all, "by"), "section")),
+                one(all, "words"),
+                one(all, "section"),
+                one(all, "tag"),
+                number(all, "person"),
+                instant(one(all, "since")),
+                number(all, "intake"),
+                OPEN.equals(one(all, "asked")));
+    }
+
+    private static @Nullable String one(MultiValueMap<String, String> all, String name) {
+        String value = all.getFirst(name);
+        return value == null || value.isEmpty()
+                ? null
+                : java.net.URLDecoder.decode(value, java.nio.charset.StandardCharsets.UTF_8);
+    }
+
+    private static List<String> list(MultiValueMap<String, String> all, String name) {
+        String value = one(all, name);
+        return value == null ? List.of() : List.of(value.split(","));
+    }
+
+    private static @Nullable Long number(MultiValueMap<String, String> all, String name) {
+        String value = one(all, name);
+        try {
+            return value == null ? null : Long.valueOf(value);
+        } catch (NumberFormatException none) {
+            throw bad(name, value);
+        }
+    }
+
+    private static @Nullable Instant instant(@Nullable String value) {
+        try {
+            return value == null ? null : Instant.parse(value);
+        } catch (DateTimeParseException none) {
+            throw bad("since", value);
+        }
+    }
+
+    private static Refusal bad(String field, @Nullable String value) {
+        return Refusal.unacceptable(
+                "bad-scope", "The scope says \u201c" + value + "\u201d for " + field + ".", Map.of("field", field));
+    }
+
+    static Set<CellState> states(List<String> words) {
+        Set<CellState> states = EnumSet.noneOf(CellState.class);
+        for (String word : words) {
+            states.add(Arrays.stream(CellState.values())
+                    .filter(state -> state.word().equals(word))
+                    .findFirst()
+                    .orElseThrow(() -> Refusal.unacceptable(
+                            "unknown-state",
+                            "\u201c" + word + "\u201d is no state of a cell.",
+                            Map.of("field", "only"))));
+        }
+        return states;
+    }
+
+    static Order order(String word) {
+        return Arrays.stream(Order.values())
+                .filter(order -> order.name().toLowerCase(Locale.ROOT).equals(word.toLowerCase(Locale.ROOT)))
+                .findFirst()
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "unknown-order",
+                        "Entries can be ordered by section, key, changed, length or state, not by \u201c" + word
+                                + "\u201d.",
+                        Map.of("field", "by")));
+    }
+}

@@ -1,0 +1,75 @@
+import { sentenceOf, type Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import type { FootnoteProps } from "./footnoteProps";
+import { formsOf, mainForm } from "./shapes";
+import { useCheck } from "./useCheck";
+
+/** The wordbook's terms in the source, and what is wrong with the text as it is typed. */
+export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {
+  const tag = language.language.tag;
+  const row = store.row(entry);
+  const cell = store.cell(entry, tag);
+  const pending = store.pending(entry, tag);
+  const standing = pending ? formsOf(pending.text, pending.forms) : shownForms(cell);
+  const check = useCheck(entry, tag, standing, draft);
+  if (check.isError) return <p className="wrong">{sentenceOf(check.error)}</p>;
+  if (!check.data || !row) return <p className="soft">{t("ledger.loading")}</p>;
+  const { findings, terms, message } = check.data;
+  const forms = draft ? draft.all() : standing;
+  const length = [...mainForm(forms)].length;
+  const nothing = Object.values(forms).every((text) => text === "");
+  return (
+    <>
+      {terms.length > 0 && (
+        <ul className="terms">
+          {terms.map((term) => (
+            <li key={term.term} title={term.note}>
+              <b>{term.term}</b> <span aria-hidden="true">→</span> <bdi lang={tag}>{term.text || t("terms.none")}</bdi>
+              {term.avoid.length > 0 && (
+                <span className="soft"> · {t("terms.avoid", { words: term.avoid.join("”, “") })}</span>
+              )}
+              {term.note && <small className="soft"> {term.note}</small>}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div role="status" className="findings">
+        {findings.map((finding, at) => (
+          <p key={at} className={finding.severity === "blocker" ? "wrong" : "mind"}>
+            {row.shape !== "plain" && <span className="form">{finding.form}: </span>}
+            {finding.sentence}
+          </p>
+        ))}
+        {findings.length === 0 && !nothing && (
+          <p className="fine">
+            {row.maxLength > 0 ? t("checks.fineLength", { length, limit: row.maxLength }) : t("checks.fine")}
+          </p>
+        )}
+        {nothing && terms.length === 0 && <p className="soft">{t("checks.nothing")}</p>}
+      </div>
+      {message.length > 0 && <Structure message={message} />}
+    </>
+  );
+}
+
+/** The arguments of an ICU message with their branches. */
+function Structure({ message }: { message: Schemas["ArgumentReply"][] }) {
+  return (
+    <dl className="structure" aria-label={t("checks.structure")}>
+      {message.map((argument, at) => (
+        <div key={at}>
+          <dt>
+            <bdi>{`{${argument.name}}`}</bdi> {argument.type}
+          </dt>
+          <dd>{argument.branches.join(" · ")}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** What the cell shows: the newest offer, else the text in force. */
+function shownForms(cell: Schemas["CellView"] | undefined) {
+  const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
+  return offer ? formsOf(offer.text, offer.forms) : formsOf(cell?.text, cell?.forms);
+}

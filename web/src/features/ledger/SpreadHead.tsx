@@ -1,0 +1,94 @@
+import type { Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import { Mark } from "./Mark";
+import { left } from "./scopeTables";
+import { NARROWEST, type View } from "./useView";
+
+interface Props {
+  tables: Schemas["TableReply"][];
+  languages: Schemas["LanguageReply"][];
+  columns: string;
+  width: number | undefined;
+  view: View;
+  onView: (part: Partial<View>) => void;
+  onHide: (language: string) => void;
+}
+
+const STEP = 24;
+
+/** The heads of the pages: languages with what is left in each, widths to be dragged, columns to be left out. */
+export function SpreadHead({ tables, languages, columns, width, view, onView, onHide }: Props) {
+  const single = languages.length === 1;
+  const table = tables[0];
+  const inScope = tables.reduce((sum, one) => sum + one.entries, 0);
+  return (
+    <div className="head" role="row" aria-rowindex={1} style={{ gridTemplateColumns: columns, minWidth: width }}>
+      <div role="columnheader" aria-colindex={1} className="source">
+        {table && t("ledger.source", { language: table.source.englishName })}
+        <span className="limit">{t("ledger.limit")}</span>
+        <Edge column="" name={t("view.source")} view={view} onView={onView} />
+      </div>
+      {single && <div className="gutter" role="presentation" />}
+      {languages.map((kept, column) => (
+        <div key={kept.language.tag} role="columnheader" aria-colindex={column + 2} className="cell">
+          <span>{single ? `${kept.language.englishName} · ${kept.language.ownName}` : kept.language.englishName}</span>
+          <span className="counts">
+            {single ? (
+              (["untranslated", "stale", "offered"] as const).map((state) => (
+                <span key={state}>
+                  <Mark state={state} labelled={false} /> {t(`counts.${state}`, { n: kept.states[state] ?? 0 })}
+                </span>
+              ))
+            ) : (
+              <>
+                <span>
+                  {t("counts.left", {
+                    n: tables.length === 1 ? inScope - (kept.states.settled ?? 0) : left(kept, "entries"),
+                  })}
+                </span>
+                <button
+                  type="button"
+                  className="hide"
+                  tabIndex={-1}
+                  aria-label={t("view.hide", { language: kept.language.englishName })}
+                  onClick={() => onHide(kept.language.tag)}
+                >
+                  ×
+                </button>
+              </>
+            )}
+          </span>
+          {!single && <Edge column={kept.language.tag} name={kept.language.englishName} view={view} onView={onView} />}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function Edge({ column, name, view, onView }: Pick<Props, "view" | "onView"> & { column: string; name: string }) {
+  const resize = (head: HTMLElement, by: number) => {
+    const wide = (head.parentElement as HTMLElement).offsetWidth + by;
+    onView({ widths: { ...view.widths, [column]: Math.max(NARROWEST, Math.round(wide)) } });
+  };
+  return (
+    <div
+      className="edge"
+      role="separator"
+      aria-orientation="vertical"
+      aria-label={t("view.resize", { language: name })}
+      aria-valuenow={view.widths[column] ?? 0}
+      aria-valuemin={NARROWEST}
+      tabIndex={-1}
+      onKeyDown={(event) => {
+        if (event.key === "ArrowLeft") resize(event.currentTarget, -STEP);
+        if (event.key === "ArrowRight") resize(event.currentTarget, STEP);
+      }}
+      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={(event) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId) && event.movementX !== 0) {
+          resize(event.currentTarget, event.movementX);
+        }
+      }}
+    />
+  );
+}

@@ -1,0 +1,38 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState, useSyncExternalStore } from "react";
+import { ask, type Schemas } from "../../api/client";
+import type { Draft } from "./draft";
+import type { Forms } from "./shapes";
+
+const PAUSE_MS = 200;
+const NONE: Forms = {};
+const nothing = () => () => undefined;
+
+/** What there is to say about the text of a cell: the one being typed, shortly after the last key, else the one that stands there. */
+export function useCheck(entry: number, language: string, standing: Forms, draft: Draft | null) {
+  const typed = useSyncExternalStore(draft?.subscribe ?? nothing, () => draft?.forms ?? NONE);
+  const forms = useSettled(draft ? typed : standing);
+  return useQuery({
+    queryKey: ["check", entry, language, forms],
+    queryFn: ({ signal }) =>
+      ask<Schemas["CheckReply"]>(`/api/entries/${entry}/cells/${encodeURIComponent(language)}/check`, {
+        method: "POST",
+        json: { forms },
+        signal,
+      }),
+    placeholderData: (before, query) => (query?.queryKey[1] === entry ? keepPreviousData(before) : undefined),
+    staleTime: 30_000,
+    gcTime: 60_000,
+  });
+}
+
+/** The value once it has not changed for a moment. */
+function useSettled(value: Forms): Forms {
+  const [settled, setSettled] = useState(value);
+  const spelled = JSON.stringify(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(JSON.parse(spelled) as Forms), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [spelled]);
+  return settled;
+}

@@ -1,0 +1,142 @@
+import { useCallback, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import type { EditEnd } from "./CellEditor";
+import { Draft } from "./draft";
+import type { Entries } from "./entries";
+import type { Command, Place } from "./keyboard";
+import { takesText } from "./pasting";
+import type { RowStore } from "./rowStore";
+import { formsOf, mainForm, MAIN, sameForms, type Forms } from "./shapes";
+import type { Editing } from "./SpreadRow";
+import { unsaved } from "./unsaved";
+import type { CellChanges } from "./useCellChanges";
+
+interface Options {
+  entries: Entries;
+  store: RowStore;
+  languages: Schemas["LanguageReply"][];
+  keptBy: Map<string, Set<string>>;
+  place: Place;
+  changes: CellChanges;
+  onSay: (sentence: string) => void;
+  go: (command: Command) => boolean;
+  focus: () => void;
+}
+
+/** The editor in the cell under the cursor: how it opens, and what becomes of its text when it is left. */
+export function useEditing({ entries, store, languages, keptBy, place, changes, onSay, go, focus }: Options) {
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const id = entries.ids[place.row];
+  const tag = languages[place.column]?.language.tag;
+
+  /** A draft that outlives the page: every key goes into the browser's store at once. */
+  const drafted = useCallback(
+    (forms: Forms, entry: number, language: string, plain: boolean) =>
+      new Draft(forms, (all) =>
+        unsaved.keep({ entry, language, text: mainForm(all), forms: plain ? undefined : all, sending: undefined }),
+      ),
+    [],
+  );
+
+  const open = useCallback(
+    (replaceWith: string | null) => {
+      if (id === undefined || tag === undefined || (replaceWith === null && !store.row(id))) return;
+      const row = store.row(id);
+      if (row && !takesText(row, tag, keptBy)) return;
+      const initial = formsNow(store, id, tag);
+      // Typing replaces a plain text; in a text of several forms it would replace only one of them, so they open as they are.
+      const plain = (row?.shape ?? "plain") === "plain";
+      const draft = drafted(initial, id, tag, plain);
+      if (replaceWith !== null && plain) draft.write(MAIN, replaceWith);
+      setEditing({ initial, draft, version: row ? (store.cell(id, tag)?.version ?? 0) : undefined, amends: null });
+    },
+    [id, tag, store, keptBy, drafted],
+  );
+
+  const amend = useCallback(
+    (offer: number, forms: Forms) => {
+      if (id === undefined || tag === undefined) return;
+      const plain = (store.row(id)?.shape ?? "plain") === "plain";
+      const draft = drafted(forms, id, tag, plain);
+      setEditing({ initial: forms, draft, version: store.cell(id, tag)?.version, amends: offer });
+    },
+    [id, tag, store, drafted],
+  );
+
+  /** Puts another's text into the editor, which opens for it. */
+  const take = useCallback(
+    (forms: Forms) => {
+      const row = id === undefined ? undefined : store.row(id);
+      if (id === undefined || tag === undefined || !row || !takesText(row, tag, keptBy)) return;
+      if (editing) {
+        editing.draft.take(forms);
+        return;
+      }
+      const initial = formsNow(store, id, tag);
+      const draft = drafted(initial, id, tag, row.shape === "plain");
+      draft.take(forms);
+      setEditing({ initial, draft, version: store.cell(id, tag)?.version ?? 0, amends: null });
+    },
+    [editing, id, tag, store, keptBy, drafted],
+  );
+
+  const end = useCallback(
+    (forms: Forms, how: EditEnd) => {
+      const amends = editing?.amends ?? null;
+      const initial = editing?.initial ?? {};
+      const seen = editing?.version;
+      const taken = editing?.draft.untouched ?? false;
+      setEditing(null);
+      if (id === undefined || tag === undefined) return;
+      const cell = store.cell(id, tag);
+      const empty = Object.keys(forms).length === 0;
+      const plain = (store.row(id)?.shape ?? "plain") === "plain";
+      const text = plain ? { text: forms[MAIN] ?? "" } : { forms };
+      const origin = taken ? { how: "MEMORY" as const } : {};
+      const send = async (change: Parameters<CellChanges["change"]>[2]) => {
+        const wrong = await changes.change(id, tag, { ...change, ...origin }, seen);
+        if (wrong) onSay(wrong);
+      };
+      if (how === "put-forward") {
+        if (amends !== null) void send({ action: "AMEND", offer: amends, ...text });
+        else if (!empty) void send({ action: "PUT_FORWARD", ...text });
+        else {
+          unsaved.drop(id, tag);
+          if (cell?.text !== undefined) void send({ action: "CLEAR" });
+        }
+        go({ do: "move", rows: 1, columns: 0 });
+      } else if (!empty && !sameForms(forms, initial) && !sameForms(forms, formsOf(cell?.text, cell?.forms))) {
+        if (cell?.settled) {
+          // Leaving must never replace what is settled; the text waits here until it is put forward or dropped.
+          const shown = mainForm(forms);
+          unsaved.keep({ entry: id, language: tag, text: shown, forms: plain ? undefined : forms });
+          store.setPending(id, tag, {
+            text: shown,
+            forms: plain ? undefined : forms,
+            status: "failed",
+            sentence: t("cell.notPutForward"),
+          });
+        } else {
+          void send({ action: "PENCIL", ...text });
+        }
+      } else if (!store.pending(id, tag)) {
+        unsaved.drop(id, tag);
+      }
+      if (how === "next" || how === "previous") go({ do: "step", columns: how === "next" ? 1 : -1 });
+      if (how !== "blur") focus();
+    },
+    [editing, id, tag, store, changes, onSay, go, focus],
+  );
+
+  return { editing, open, amend, take, end };
+}
+
+/** What an editor begins with: what is on its way or waits here, the newest offer, or the text in force. */
+function formsNow(store: RowStore, id: number, tag: string): Forms {
+  const pending = store.pending(id, tag);
+  if (pending) return formsOf(pending.text, pending.forms);
+  const cell = store.cell(id, tag);
+  const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
+  return offer ? formsOf(offer.text, offer.forms) : formsOf(cell?.text, cell?.forms);
+}
