@@ -42,7 +42,7 @@ export function BoardPage({ me }: { me: Person }) {
   );
   const show = (next: typeof scope, by: Unit) =>
     setQuery(writeScope(next) + (by === "words" ? `${writeScope(next) ? "&" : ""}unit=words` : ""));
-  const failure = tables.error ?? products.error;
+  const failure = (tables.data ? null : tables.error) ?? (products.data ? null : products.error);
   return (
     <Frame
       me={me}

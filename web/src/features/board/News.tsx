@@ -20,6 +20,8 @@ const KINDS: Record<string, { mark: CellState; only: CellState[] }> = {
   went_stale: { mark: "stale", only: ["stale"] },
   taken_in: { mark: "untranslated", only: [] },
   added: { mark: "untranslated", only: [] },
+  asked: { mark: "untranslated", only: [] },
+  answered: { mark: "untranslated", only: [] },
 };
 
 /** What others did since one was last here; every line leads to it. */

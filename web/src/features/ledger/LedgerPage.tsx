@@ -58,7 +58,9 @@ export function LedgerPage({ me }: { me: Person }) {
     for (const { language } of languages) loadFontFor(language.script);
   });
 
-  const failure = tables.error ?? products.error ?? opening.error;
+  // What is here stays in sight when reading it again fails: somebody may be typing in it.
+  const failure =
+    (tables.data ? null : tables.error) ?? (products.data ? null : products.error) ?? (opened ? null : opening.error);
   const size = opened?.entries.size ?? 0;
   const all = (inScope ?? []).reduce((sum, table) => sum + table.entries, 0);
   const only = inScope?.length === 1 ? inScope[0] : undefined;

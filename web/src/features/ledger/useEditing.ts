@@ -1,4 +1,4 @@
-import { useCallback, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { EditEnd } from "./CellEditor";
@@ -7,7 +7,7 @@ import type { Entries } from "./entries";
 import type { Command, Place } from "./keyboard";
 import { takesText } from "./pasting";
 import type { RowStore } from "./rowStore";
-import { formsOf, mainForm, MAIN, sameForms, type Forms } from "./shapes";
+import { fieldsOf, formsOf, mainForm, MAIN, sameForms, type Forms } from "./shapes";
 import type { Editing } from "./SpreadRow";
 import { unsaved } from "./unsaved";
 import type { CellChanges } from "./useCellChanges";
@@ -45,13 +45,16 @@ export function useEditing({ entries, store, languages, keptBy, place, changes, 
       const row = store.row(id);
       if (row && !takesText(row, tag, keptBy)) return;
       const initial = formsNow(store, id, tag);
-      // Typing replaces a plain text; in a text of several forms it would replace only one of them, so they open as they are.
+      // Typing replaces a plain text and begins an empty one of several forms; where forms have texts it would replace only one of them.
       const plain = (row?.shape ?? "plain") === "plain";
       const draft = drafted(initial, id, tag, plain);
-      if (replaceWith !== null && plain) draft.write(MAIN, replaceWith);
+      const language = languages[place.column]?.language;
+      const first = row && language ? fieldsOf(row.shape, language, row.sourceForms)[0]?.form : MAIN;
+      const begins = plain || Object.keys(initial).length === 0;
+      if (replaceWith !== null && begins) draft.write(first ?? MAIN, replaceWith);
       setEditing({ initial, draft, version: row ? (store.cell(id, tag)?.version ?? 0) : undefined, amends: null });
     },
-    [id, tag, store, keptBy, drafted],
+    [id, tag, store, keptBy, drafted, languages, place.column],
   );
 
   const amend = useCallback(
@@ -127,6 +130,28 @@ export function useEditing({ entries, store, languages, keptBy, place, changes, 
       if (how !== "blur") focus();
     },
     [editing, id, tag, store, changes, onSay, go, focus],
+  );
+
+  // An editor that goes away with its page leaves its text in sight, not only in the browser's store.
+  const kept = useRef({ editing, id, tag, store });
+  useEffect(() => {
+    kept.current = { editing, id, tag, store };
+  });
+  useEffect(
+    () => () => {
+      const last = kept.current;
+      if (!last.editing || last.id === undefined || last.tag === undefined) return;
+      const forms = last.editing.draft.all();
+      if (Object.keys(forms).length === 0 || sameForms(forms, last.editing.initial)) return;
+      const plain = (last.store.row(last.id)?.shape ?? "plain") === "plain";
+      last.store.setPending(last.id, last.tag, {
+        text: mainForm(forms),
+        forms: plain ? undefined : forms,
+        status: "failed",
+        sentence: t("cell.keptHere"),
+      });
+    },
+    [],
   );
 
   return { editing, open, amend, take, end };

@@ -1,9 +1,10 @@
 import { Alert, Button, CircularProgress, Snackbar, TextField } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
+import { loadFontFor } from "../../theme/fonts";
 import { t } from "../../words/words";
 import { languagesOf } from "../ledger/scopeTables";
 import { useTables } from "../ledger/useLedger";
@@ -29,6 +30,9 @@ export function WordbookPage({ me }: { me: Person }) {
   const [open, setOpen] = useState<Term | "new" | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const languages = languagesOf(tables.data ?? []).map((kept) => kept.language);
+  useEffect(() => {
+    for (const language of languages) loadFontFor(language.script);
+  });
   const found = (terms.data ?? []).filter((term) => matches(term, words));
   const reviewsAny = me.coordinator || Object.values(me.levels).includes("reviewer");
   const failure = terms.error ?? tables.error;

@@ -159,10 +159,12 @@ class LedgerTest {
         sheet(browser, "mirja", scope);
         browser.script("window.fetch = () => Promise.reject(new TypeError('cut off'))");
         browser.press("Gelo no mar", Keys.ENTER);
-        browser.see(".line .remark.blocked", "not saved yet, kept here");
+        browser.see(".line .remark.blocked", "kept here until the server answers");
+        browser.see(".aside .waiting", "1 text waits for the server");
+        // The page that comes after the reload can reach the server, and sends it by itself.
         browser.go(scope);
-        browser.see(".line .text", "Gelo no mar");
-        browser.see(".footnotes button", "Put mine forward").click();
         browser.see(".line .remark.offered", "offered by Mirja Tallo");
+        assertThat(browser.see(".line .text").getText()).isNotEmpty();
+        browser.see(".line .cell", "Gelo no mar");
     }
 }

@@ -5,6 +5,7 @@ import java.util.Map;
 import mellow.core.format.Problem;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.UnwritableTextException;
+import org.apache.catalina.connector.ClientAbortException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.PessimisticLockingFailureException;
@@ -53,6 +54,12 @@ class ProblemDetails extends ResponseEntityExceptionHandler {
                 "table-busy",
                 "A file is being taken into this table just now; your text is kept here, save it again in a moment.",
                 Map.of());
+    }
+
+    /** The browser went away while the reply was on its way: there is nobody to tell, and nothing is wrong. */
+    @ExceptionHandler
+    void gone(ClientAbortException gone) {
+        LOG.debug("A browser left before its reply", gone);
     }
 
     @ExceptionHandler

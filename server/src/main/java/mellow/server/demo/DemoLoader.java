@@ -20,9 +20,11 @@ import mellow.server.cell.CellChanged;
 import mellow.server.cell.CellService;
 import mellow.server.coverage.CoverageService;
 import mellow.server.demo.Scenario.Answer;
+import mellow.server.demo.Scenario.Asked;
 import mellow.server.demo.Scenario.Person;
 import mellow.server.demo.Scenario.Shaped;
 import mellow.server.demo.Scenario.Step;
+import mellow.server.demo.Scenario.Word;
 import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
 import mellow.server.intake.IntakeService;
@@ -30,7 +32,9 @@ import mellow.server.people.Level;
 import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
 import mellow.server.product.ProductService;
+import mellow.server.question.QuestionService;
 import mellow.server.run.RunService.Progress;
+import mellow.server.wordbook.WordbookService;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -48,6 +52,7 @@ public class DemoLoader {
             where t.slug = :table and e.key = :key and l.tag = :language and e.removed_at is null
             """;
 
+    private static final TypeReference<List<Word>> WORDS = new TypeReference<>() {};
     private static final TypeReference<List<Shaped>> SHAPED = new TypeReference<>() {};
     private static final int FIRST_DAY = 1500;
     private static final int LAST_SEEN = 60;
@@ -58,6 +63,8 @@ public class DemoLoader {
     private final CoverageService coverage;
     private final CellService cells;
     private final PeopleService people;
+    private final WordbookService wordbook;
+    private final QuestionService questions;
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final Clock clock;
@@ -69,6 +76,8 @@ public class DemoLoader {
             CoverageService coverage,
             CellService cells,
             PeopleService people,
+            WordbookService wordbook,
+            QuestionService questions,
             JdbcClient jdbc,
             JsonMapper json,
             Clock clock) {
@@ -78,6 +87,8 @@ public class DemoLoader {
         this.coverage = coverage;
         this.cells = cells;
         this.people = people;
+        this.wordbook = wordbook;
+        this.questions = questions;
         this.jdbc = jdbc;
         this.json = json;
         this.clock = clock;
@@ -127,6 +138,10 @@ public class DemoLoader {
             coverage.noteDay(LocalDate.ofInstant(at, ZoneOffset.UTC));
         }
         scenario.products().forEach(products::create);
+        long first = person(scenario.people().get(0).signIn());
+        json.readValue(content(scenario.wordbook()), WORDS)
+                .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
+        scenario.questions().forEach(question -> ask(question, now));
         // Everyone has been here before, so that there is news.
         jdbc.sql("update person set created_at = :first, seen_at = :seen")
                 .param("first", now.minus(Duration.ofHours(FIRST_DAY)).atOffset(ZoneOffset.UTC))
@@ -222,6 +237,24 @@ public class DemoLoader {
                             throw new IllegalStateException(
                                     "The demo answers an entry that does not exist: " + answer.key());
                         });
+    }
+
+    private void ask(Asked asked, Instant now) {
+        Instant at = now.minus(Duration.ofHours(asked.hoursAgo()));
+        long entry = jdbc.sql(
+                        "select e.id from entry e join ledger_table t on t.id = e.table_id where t.name = :table and e.key = :key and e.removed_at is null")
+                .param("table", asked.table())
+                .param("key", asked.key())
+                .query(Long.class)
+                .single();
+        long question = questions.ask(person(asked.by()), entry, asked.text(), at);
+        if (asked.answer() != null) {
+            questions.answer(
+                    person(Objects.requireNonNull(asked.answeredBy())),
+                    question,
+                    asked.answer(),
+                    at.plus(Duration.ofHours(1)));
+        }
     }
 
     private record Place(long entry, int version, long offer) {}

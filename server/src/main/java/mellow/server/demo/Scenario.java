@@ -6,6 +6,7 @@ import java.util.TreeMap;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.product.ProductService;
+import mellow.server.wordbook.WordbookService.TermText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -16,13 +17,34 @@ import org.jspecify.annotations.Nullable;
  * @param translators who offers texts of shaped entries, by language
  * @param steps what they did, in order
  * @param products what uses the tables
+ * @param wordbook a file of terms
+ * @param questions what people asked about entries
  */
 record Scenario(
         String password,
         List<Person> people,
         Map<String, String> translators,
         List<Step> steps,
-        List<ProductService.Definition> products) {
+        List<ProductService.Definition> products,
+        String wordbook,
+        List<Asked> questions) {
+
+    /** A term of English with its translations by tag. */
+    record Word(String term, String note, Map<String, TermText> texts) {}
+
+    /**
+     * A question, an hour before its answer.
+     *
+     * @param answer null while it is open
+     */
+    record Asked(
+            int hoursAgo,
+            String by,
+            String table,
+            String key,
+            String text,
+            @Nullable String answeredBy,
+            @Nullable String answer) {}
 
     /**
      * An entry that is not plain, with its texts.
