@@ -152,6 +152,9 @@ public class WordbookService {
     public void change(long person, long id, int version, String text, String note, Map<String, TermText> texts) {
         Rights rights = people.rights(person);
         if (!rights.coordinator()) {
+            if (texts.isEmpty()) {
+                rights.requireCoordinator("change a term itself");
+            }
             texts.keySet().forEach(tag -> {
                 if (!rights.reviews(languages.parse(tag))) {
                     throw Refusal.forbidden(

@@ -57,6 +57,22 @@ class UndoTest extends ServerTest {
     }
 
     @Test
+    void amongManyATextBesideASettledOneIsOfferedAndAllOfItIsOneUndo() {
+        List<ManyChanges.One> both = List.of(
+                new ManyChanges.One(ledger.entry("up"), "de", 1, "Klappe oben", null, null),
+                new ManyChanges.One(ledger.entry("down"), "de", 0, "Klappe unten", null, null));
+        Many done = cells.changeMany(oskar, new ManyChanges(Action.PENCIL, both, null, false, CellChange.How.PASTED));
+        assertThat(done.changed()).isEqualTo(2);
+        assertThat(ledger.cell("up", "de"))
+                .as("the settled text stays in force")
+                .isEqualTo("offered Rampe oben");
+        assertThat(ledger.cell("down", "de")).isEqualTo("pencilled Klappe unten");
+        undo(oskar, done.change());
+        assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe oben");
+        assertThat(ledger.cell("down", "de")).isEqualTo("untranslated");
+    }
+
+    @Test
     void aSettlingIsTakenBackWithItsOffer() {
         CellChanged offered = change(lina, "up", CellChange.text(Action.PUT_FORWARD, 1, "Rampe gehoben"));
         long offer = offered.cell().offers().get(0).id();

@@ -49,6 +49,8 @@ class WriteRightsTest extends ServerTest {
             "{\"key\":\"k\",\"context\":\"\",\"note\":\"\",\"reference\":\"\",\"section\":\"\",\"maxLength\":0,\"maxLines\":0,\"tags\":[],\"translatable\":true}";
     private static final String PRODUCT =
             "{\"version\":0,\"name\":\"Boat\",\"kind\":\"app\",\"tables\":[],\"languages\":[]}";
+    private static final String TERM =
+            "\"term\":\"ramp\",\"note\":\"\",\"texts\":{\"pl\":{\"text\":\"rampa\",\"avoid\":[]}}}";
     private static final String NO_ENTRIES = "{\"entries\":[0]";
 
     /** Bodies are sound as far as rights go; what they name need not exist, because the right is asked first. */
@@ -136,6 +138,31 @@ class WriteRightsTest extends ServerTest {
                         For.COORDINATOR,
                         "/api/tokens",
                         "{\"name\":\"build\",\"takesIn\":true,\"sendsOut\":false,\"days\":9}"));
+        rules.put(
+                "POST /api/entries/{entry}/questions",
+                Rule.of(For.ANYBODY, "/api/entries/{entry}/questions", "{\"text\":\"Which ramp?\"}"));
+        rules.put(
+                "PUT /api/questions/{id}/answer",
+                Rule.of(For.COORDINATOR, "/api/questions/0/answer", "{\"text\":\"That one.\"}"));
+        rules.put("POST /api/terms", Rule.of(For.COORDINATOR, "/api/terms", "{\"source\":\"en\"," + TERM));
+        rules.put("PUT /api/terms/{id}", Rule.of(For.REVIEWER, "/api/terms/0", "{\"version\":0," + TERM));
+        rules.put("DELETE /api/terms/{id}", Rule.of(For.COORDINATOR, "/api/terms/0", "{}"));
+        // These two only look.
+        rules.put(
+                "POST /api/entries/{entry}/cells/{language}/check",
+                Rule.of(For.ANYBODY, "/api/entries/{entry}/cells/pl/check", "{\"forms\":{\"other\":\"x\"}}"));
+        rules.put(
+                "POST /api/replace/preview",
+                Rule.of(
+                        For.ANYBODY,
+                        "/api/replace/preview",
+                        "{\"scope\":\"table=ramp&in=pl\",\"find\":\"a\",\"with\":\"b\",\"pattern\":false,\"wholeWords\":false,\"matchCase\":false}"));
+        rules.put(
+                "POST /api/entries/sources",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/entries/sources",
+                        "{\"sources\":[{\"entry\":0,\"version\":0,\"source\":{\"other\":\"x\"}}],\"meaningChanged\":true}"));
         rules.put("DELETE /api/tokens/{id}", Rule.of(For.COORDINATOR, "/api/tokens/0", "{}"));
         rules.put("POST /api/intakes/archive", Rule.of(For.ANYBODY, "/api/intakes/archive?name=x.zip", ""));
         rules.put(

@@ -36,6 +36,37 @@ class SheetServiceTest extends ServerTest {
                 Arrival.SETTLED);
     }
 
+    @Test
+    void anEntryWithAnOpenQuestionIsFoundUntilItIsAnswered() throws Exception {
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
+        String path = "/api/entries/" + ledger.entry("mid") + "/questions";
+        long question = http.json(lina, HttpMethod.POST, path, "{\"text\":\"Half of what?\"}")
+                .body()
+                .path("id")
+                .asLong();
+        assertThat(keys("in=de&asked=open")).containsExactly("mid");
+        JsonNode parts = http.get(lina, "/api/scope/parts?table=ramp-panel").body();
+        assertThat(parts.path("asked").asInt()).isEqualTo(1);
+        assertThat(parts.path("sections").get(0).path("name").asString()).isEqualTo("Bow");
+        assertThat(parts.path("sections").get(0).path("entries").asInt()).isEqualTo(3);
+        assertThat(http.json(lina, HttpMethod.PUT, "/api/questions/" + question + "/answer", "{\"text\":\"x\"}")
+                        .status())
+                .isEqualTo(403);
+        http.json(mara, HttpMethod.PUT, "/api/questions/" + question + "/answer", "{\"text\":\"Of the way.\"}");
+        assertThat(keys("in=de&asked=open")).isEmpty();
+        JsonNode answered = http.get(lina, path).body().get(0);
+        assertThat(answered.path("text").asString() + answered.path("answer").asString())
+                .isEqualTo("Half of what?Of the way.");
+    }
+
+    @Test
+    void theNewestChangeComesFirst() throws Exception {
+        ledger.allowOwn("Ramp panel", "de");
+        ledger.change(mara, "down", "de", CellChange.text(Action.PUT_FORWARD, 1, "Klappe unten"));
+        assertThat(keys("in=de&by=changed")).startsWith("down");
+        assertThat(keys("in=fi&by=changed")).as("of the languages shown").doesNotContain("nothing");
+    }
+
     private List<String> keys(String query) throws Exception {
         JsonNode scope = http.get(mara, "/api/scope?table=ramp-panel&" + query).body();
         List<String> ids = new ArrayList<>();
@@ -57,6 +88,10 @@ class SheetServiceTest extends ServerTest {
             value = {
                 "in=de|up down mid zero",
                 "in=de&by=key|down mid up zero",
+                "in=de&by=length|mid down up zero",
+                "in=fi&by=state|up zero down mid",
+                "in=de&section=Stern|mid",
+                "in=de&asked=open|''",
                 "in=de&only=untranslated|mid",
                 "in=de,fi&only=untranslated|down mid",
                 "in=fi&only=settled|up zero",
