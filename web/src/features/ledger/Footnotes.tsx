@@ -1,5 +1,5 @@
 import { IconButton, Tooltip } from "@mui/material";
-import { useState, useSyncExternalStore } from "react";
+import { useState, useSyncExternalStore, type ReactNode } from "react";
 import { t } from "../../words/words";
 import { EntryNote } from "../entry/EntryNote";
 import { CellStory } from "./CellStory";
@@ -29,6 +29,7 @@ export function Footnotes(props: FootnoteProps) {
     localStorage.setItem(HEIGHT_KEY, String(within));
   };
   const row = store.row(entry);
+  const text = t("footnotes.text", { language: language.language.englishName });
   return (
     <section className="footnotes" aria-label={t("footnotes.title")} style={{ height }} tabIndex={-1}>
       <div
@@ -60,32 +61,39 @@ export function Footnotes(props: FootnoteProps) {
             <h3>{t("questions.title")}</h3>
             <QuestionsNote {...props} key={entry} />
           </EntryNote>
-          <div className="note" role="group" tabIndex={0} aria-label={t("memory.title")}>
-            <h2>
-              {t("memory.title")}{" "}
-              <small className="soft">
-                <kbd>Alt</kbd> + {t("memory.letter")}
-              </small>
-            </h2>
+          <Note label={t("memory.title")} aside={<MemoryKeys />}>
             <MemoryNote {...props} />
-            <h2>{t("checks.title")}</h2>
+          </Note>
+          <Note label={t("checks.title")}>
             <ChecksNote {...props} />
-          </div>
-          <div
-            className="note"
-            role="group"
-            tabIndex={0}
-            aria-label={t("footnotes.text", { language: language.language.englishName })}
-          >
-            <h2>{t("footnotes.text", { language: language.language.englishName })}</h2>
+          </Note>
+          <div className="note" role="group" tabIndex={0} aria-label={text}>
+            <h2>{text}</h2>
             <TextNote {...props} />
-          </div>
-          <div className="note" role="group" tabIndex={0} aria-label={t("footnotes.story")}>
             <h2>{t("footnotes.story")}</h2>
             <CellStory {...props} />
           </div>
         </>
       )}
     </section>
+  );
+}
+
+function Note({ label, aside, children }: { label: string; aside?: ReactNode; children: ReactNode }) {
+  return (
+    <div className="note" role="group" tabIndex={0} aria-label={label}>
+      <h2>
+        {label} {aside}
+      </h2>
+      {children}
+    </div>
+  );
+}
+
+function MemoryKeys() {
+  return (
+    <small className="soft">
+      <kbd>Alt</kbd> + {t("memory.letter")}
+    </small>
   );
 }

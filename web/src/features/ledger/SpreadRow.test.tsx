@@ -1,7 +1,7 @@
-import { act, render, screen } from "@testing-library/react";
+import { act, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import { aLanguage, aRow } from "../../test/builders";
+import { aLanguage, aRow, show } from "../../test/builders";
 import type { EditEnd } from "./CellEditor";
 import { Draft } from "./draft";
 import { RowStore } from "./rowStore";
@@ -15,7 +15,7 @@ describe("a row of the spread", () => {
     const store = new RowStore(["de"], vi.fn());
     const onEnd = vi.fn<(forms: Forms, end: EditEnd) => void>();
     store.ensure(Float64Array.of(7), 0, 1);
-    render(
+    show(
       <SpreadRow
         id={7}
         index={0}

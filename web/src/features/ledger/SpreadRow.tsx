@@ -2,6 +2,7 @@ import { memo, useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { AssetEditor } from "./AssetEditor";
+import { Blockers } from "./Blockers";
 import { CellEditor, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
 import type { Draft } from "./draft";
@@ -160,18 +161,21 @@ export const SpreadRow = memo(function SpreadRow({
                   onEnd={onEnd}
                 />
               ) : current && editing ? (
-                <CellEditor
-                  draft={editing.draft}
-                  fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}
-                  label={t("cell.editing", { key: row?.key ?? "", language: language.englishName })}
-                  language={language.tag}
-                  rightToLeft={language.rightToLeft}
-                  limit={limit}
-                  placeholders={inSource}
-                  signs={signs}
-                  onEnd={onEnd}
-                  onTake={onTake}
-                />
+                <>
+                  <CellEditor
+                    draft={editing.draft}
+                    fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}
+                    label={t("cell.editing", { key: row?.key ?? "", language: language.englishName })}
+                    language={language.tag}
+                    rightToLeft={language.rightToLeft}
+                    limit={limit}
+                    placeholders={inSource}
+                    signs={signs}
+                    onEnd={onEnd}
+                    onTake={onTake}
+                  />
+                  <Blockers entry={id} language={language.tag} draft={editing.draft} />
+                </>
               ) : shown.text ? (
                 <div className="text" lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
                   <TextShown text={shown.text} signs={signs} />

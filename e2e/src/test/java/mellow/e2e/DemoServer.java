@@ -7,8 +7,14 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.stream.Stream;
 import mellow.server.MellowServer;
+import java.util.Locale;
+import mellow.core.merge.Arrival;
 import mellow.server.demo.DemoLoader;
+import mellow.server.intake.IntakeService;
 import mellow.server.launch.PrivateCluster;
+import mellow.server.people.PeopleService;
+import mellow.server.run.RunService;
+import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -87,6 +93,18 @@ final class DemoServer {
         return process.redirectErrorStream(true)
                 .redirectOutput(folder.resolve("server-" + port + ".log").toFile())
                 .start();
+    }
+
+    /** Takes a file in as the demo's coordinator, all of it settled. */
+    static void takeIn(String table, String name, byte[] content) {
+        IntakeService intakes = FIRST.getBean(IntakeService.class);
+        long mirja = FIRST.getBean(PeopleService.class).find("mirja").orElseThrow().id();
+        long intake = intakes.upload(mirja, name, content);
+        boolean there = FIRST.getBean(TableService.class).all().stream()
+                .anyMatch(listed -> listed.table().name().equals(table));
+        String slug = table.toLowerCase(Locale.ROOT).replace(' ', '-');
+        intakes.decide(mirja, intake, there ? slug : null, there ? null : table, Arrival.SETTLED);
+        intakes.apply(mirja, intake, RunService.Progress.UNWATCHED);
     }
 
     private static String address(ConfigurableApplicationContext server) {

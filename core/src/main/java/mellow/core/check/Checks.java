@@ -40,8 +40,10 @@ public final class Checks {
         forms(measure, text, categories, found);
         for (Map.Entry<String, String> form : text.entrySet()) {
             String source = sourceOf(measure.shape, measure.source, form.getKey());
-            placeholders(measure.shape, source, form.getKey(), form.getValue(), found);
-            syntax(source, form.getKey(), form.getValue(), found);
+            // In a message that cannot be read, everything would seem to be missing.
+            if (!broken(source, form.getKey(), form.getValue(), found)) {
+                placeholders(measure.shape, source, form.getKey(), form.getValue(), found);
+            }
             length(measure, form.getKey(), form.getValue(), found);
             lines(measure, source, form.getKey(), form.getValue(), found);
             outerSpaces(source, form.getKey(), form.getValue(), found);
@@ -111,9 +113,9 @@ public final class Checks {
         }
     }
 
-    private static void syntax(String source, String form, String text, List<Finding> found) {
+    private static boolean broken(String source, String form, String text, List<Finding> found) {
         if (!IcuMessage.parse(source).typed()) {
-            return;
+            return false;
         }
         IcuMessage message = IcuMessage.parse(text);
         if (message.error() != null) {
@@ -125,6 +127,7 @@ public final class Checks {
                                     + message.error() + ".")
                     .at(at, Math.min(text.length(), at + 1)));
         }
+        return message.error() != null;
     }
 
     private static void length(Measure measure, String form, String text, List<Finding> found) {

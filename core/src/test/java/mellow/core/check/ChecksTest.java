@@ -58,7 +58,7 @@ class ChecksTest {
                 "Up            | _Hoch          | 0  | 0 | outer-space other 0-1",
                 "Up            | Hoch_          | 0  | 0 | outer-space other 4-5",
                 "{n, plural, one {# car} other {# cars}} | {n, plural, one {# auto} other {# aut}} | 0 | 0 | ",
-                "{n, plural, one {# car} other {# cars}} | {n, plural, one {# auto} other {# aut} | 0 | 0 | placeholder-missing other;message-broken other 38-38",
+                "{n, plural, one {# car} other {# cars}} | {n, plural, one {# auto} other {# aut} | 0 | 0 | message-broken other 38-38",
                 "Up            | Up              | 1  | 0 | too-long other 1-2",
             })
     void aPlainTextBesideItsSource(String source, String text, int maxLength, int maxLines, String codes) {

@@ -1,0 +1,153 @@
+package mellow.e2e;
+
+import static java.lang.System.out;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Random;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+
+/**
+ * Measures the sheet as people meet it: {@code SheetBench}. A table of 100,000 entries in three languages in Chromium at 1280×800 is opened, scrolled,
+ * left for its end, narrowed to what is stale, and typed in; every frame longer than 50 ms is counted. Times are of the browser's own clock.
+ */
+final class SheetBench {
+
+    private static final int ENTRIES = 100_000;
+    private static final int LONG_MS = 50;
+
+    /** Counts frames from now on: how many there were, and how long the long ones took. */
+    private static final String WATCH =
+            """
+            window.frames_ = { n: 0, long: [], last: performance.now(), on: true };
+            const step = (now) => {
+              if (!window.frames_.on) return;
+              const took = now - window.frames_.last;
+              window.frames_.n++;
+              if (took > arguments[0]) window.frames_.long.push(Math.round(took));
+              window.frames_.last = now;
+              requestAnimationFrame(step);
+            };
+            requestAnimationFrame(step);
+            """;
+
+    private SheetBench() {}
+
+    public static void main(String[] arguments) throws IOException {
+        Random random = new Random(5);
+        DemoServer.takeIn("Harbour log", "harbour.csv", sheet(random, "Harbour"));
+        // The second edition of the source makes every twentieth entry stale.
+        DemoServer.takeIn("Harbour log", "harbour.csv", sheet(new Random(5), "Harbor"));
+        try (Browser browser = DemoServer.browse()) {
+            browser.go("/board");
+            browser.signIn("mirja", DemoServer.PASSWORD);
+            browser.see(".tabs");
+            out.printf("%,d entries in three languages, Chromium at 1280x800%n", ENTRIES);
+            open(browser, "open the sheet", "/ledger?table=harbour-log&in=de,fi,et");
+            scroll(browser);
+            watched(browser, "jump to the end", () -> {
+                browser.chord(Keys.CONTROL, Keys.END);
+                browser.see(".line.here .key", "log." + (ENTRIES - 1));
+            });
+            watched(browser, "jump to entry 50,000", () -> {
+                browser.chord(Keys.CONTROL, "g");
+                browser.see("[role=dialog] input").sendKeys("50000", Keys.ENTER);
+                browser.see(".line.here .key", "log.49999");
+            });
+            open(browser, "filter to stale", "/ledger?table=harbour-log&in=de,fi,et&only=stale");
+            watched(browser, "type ten texts", () -> {
+                for (int i = 0; i < 10; i++) {
+                    browser.press("Neuer Text " + i, Keys.ENTER);
+                }
+                browser.until(
+                        d -> d.findElements(By.cssSelector(".line .remark.offered"))
+                                        .size()
+                                >= 8
+                                ? true
+                                : null,
+                        "the texts to be offered");
+            });
+            watched(browser, "arrow through 200 rows", () -> {
+                for (int i = 0; i < 20; i++) {
+                    browser.press(
+                            Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN,
+                            Keys.DOWN, Keys.DOWN);
+                }
+            });
+            Object nodes = browser.script("return document.querySelectorAll('[role=grid] [role=row]').length");
+            out.println("rows in the page: " + nodes + " of " + ENTRIES);
+        }
+        // The demo server's threads would keep the program alive.
+        System.exit(0);
+    }
+
+    private static byte[] sheet(Random random, String word) {
+        StringBuilder csv = new StringBuilder("key,section,en,de,fi,et\n");
+        for (int i = 0; i < ENTRIES; i++) {
+            String source = i % 20 == 0 ? word : "Harbour";
+            csv.append("log.").append(i).append(",Section ").append(i / 500).append(',');
+            csv.append(source).append(" entry {n} of watch ").append(random.nextInt(900)).append(" at pier ").append(i);
+            csv.append(i % 3 == 0 ? "," : ",Hafeneintrag {n} am Anleger " + i);
+            csv.append(i % 4 == 0 ? "," : ",Satamamerkintä {n} laiturilla " + i);
+            csv.append(",Sadama kirje {n} kai ääres ").append(i).append('\n');
+        }
+        return csv.toString().getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static void open(Browser browser, String what, String path) {
+        browser.go(path);
+        browser.see(".line .key");
+        browser.until(d -> d.findElements(By.cssSelector(".line .faint")).isEmpty() ? true : null, "the rows");
+        Object usable = browser.script(
+                "const rows = performance.getEntriesByType('resource').filter(e => e.name.includes('/api/rows'));"
+                        + " const scope = performance.getEntriesByType('resource').find(e => e.name.includes('/api/scope?'));"
+                        + " return [Math.round(rows[0].responseEnd), Math.round(scope.duration), Math.round(scope.transferSize / 1024)]");
+        List<?> figures = (List<?>) usable;
+        out.printf(
+                "%-28s first rows after %s ms, of them %s ms for the scope (%s kB)%n",
+                what, figures.get(0), figures.get(1), figures.get(2));
+    }
+
+    private static void scroll(Browser browser) {
+        watched(browser, "scroll 600 rows, then 20,000", () -> {
+            browser.script(
+                    """
+                    window.scrolled = false;
+                    const grid = document.querySelector('[role=grid]');
+                    let at = 0;
+                    const step = () => {
+                      at++;
+                      grid.scrollTop += at <= 120 ? 280 : 18000;
+                      if (at < 180) requestAnimationFrame(step); else window.scrolled = true;
+                    };
+                    requestAnimationFrame(step);
+                    """);
+            browser.until(d -> Boolean.TRUE.equals(browser.script("return window.scrolled")) ? true : null, "the end");
+            browser.until(
+                    d -> d.findElements(By.cssSelector(".line .faint")).isEmpty() ? true : null, "the rows there");
+        });
+    }
+
+    private static void watched(Browser browser, String what, Runnable doing) {
+        browser.script(WATCH, LONG_MS);
+        long begun = System.nanoTime();
+        doing.run();
+        double seconds = (System.nanoTime() - begun) / 1e9;
+        browser.script("window.frames_.on = false");
+        Map<?, ?> frames = (Map<?, ?>) browser.script("return window.frames_");
+        List<?> slow = (List<?>) frames.get("long");
+        out.printf(
+                Locale.ROOT,
+                "%-28s %5.1f s, %s frames, %d over %d ms %s%n",
+                what,
+                seconds,
+                frames.get("n"),
+                slow.size(),
+                LONG_MS,
+                slow.isEmpty() ? "" : slow + " ms");
+    }
+}
