@@ -21,8 +21,10 @@ import { undoing } from "./undoing";
 import { unsaved } from "./unsaved";
 import { useBlocks } from "./useBlocks";
 import { useCellChanges } from "./useCellChanges";
+import { useResting } from "./useResting";
 import type { View } from "./useView";
 
+const REST_MS = 120;
 const FOOTNOTES_KEY = "mellow.footnotes.closed";
 
 interface Props {
@@ -126,6 +128,8 @@ export function Sheet(props: Props) {
     localStorage.setItem(FOOTNOTES_KEY, yes ? "yes" : "no");
   };
   const entry = entries.ids[place.row];
+  // Whoever runs down the sheet does not read the footnotes of every entry on the way.
+  const noted = useResting(entry, REST_MS);
   const tag = language?.language.tag ?? "";
   const noteOf = useCallback((letter: string) => hitOf(queries, entry ?? 0, tag, letter), [queries, entry, tag]);
   const onOther = (what: "find" | "keys" | "leave-grid" | "go-to" | "replace") => {
@@ -181,14 +185,14 @@ export function Sheet(props: Props) {
         </button>
       ) : (
         language &&
-        entry !== undefined && (
+        noted !== undefined && (
           <Footnotes
             store={store}
-            entry={entry}
+            entry={noted}
             language={language}
             me={me}
             changes={changes}
-            draft={draft}
+            draft={noted === entry ? draft : null}
             onSay={onSay}
             onAmend={(offer, forms) => spread.current?.amend(offer, forms)}
             onTake={(forms) => spread.current?.take(forms)}

@@ -13,6 +13,7 @@ import { cellId, SpreadRow } from "./SpreadRow";
 import type { Blocks } from "./useBlocks";
 import type { CellChanges } from "./useCellChanges";
 import { useEditing } from "./useEditing";
+import { useStable } from "./useStable";
 import type { View } from "./useView";
 import "./spread.css";
 
@@ -22,7 +23,7 @@ const SECTION_HEIGHT = 30;
 const HEAD_HEIGHT = 34;
 const SOURCE_WIDTH = 280;
 const TEXT_WIDTH = 210;
-const OVERSCAN = 12;
+const OVERSCAN = 8;
 
 interface Props {
   entries: Entries;
@@ -123,14 +124,11 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
   });
   useEffect(() => onDraft(editing?.draft ?? null), [editing, onDraft]);
   useImperativeHandle(ref, () => ({ focus, amend, take }), [focus, amend, take]);
-  const takeLetter = useCallback(
-    (letter: string): boolean => {
-      const forms = noteOf(letter);
-      if (forms) take(forms);
-      return forms !== null;
-    },
-    [noteOf, take],
-  );
+  const takeLetter = useStable((letter: string): boolean => {
+    const forms = noteOf(letter);
+    if (forms) take(forms);
+    return forms !== null;
+  });
 
   const onKeyDown = (event: React.KeyboardEvent) => {
     const id = entries.ids[place.row];
@@ -184,11 +182,10 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
     event.preventDefault();
   };
 
-  const onPoint = useCallback(
-    (row: number, column: number, extend: boolean) => onPlace({ row, column }, extend),
-    [onPlace],
-  );
-  const onOpen = useCallback(() => open(null), [open]);
+  // Rows are drawn again only when something in them changes, so what they are given must stay the same.
+  const onPoint = useStable((row: number, column: number, extend: boolean) => onPlace({ row, column }, extend));
+  const onOpen = useStable(() => open(null));
+  const onEnd = useStable(end);
   const toggle = (name: string) => {
     const folded = view.folded.includes(name) ? view.folded.filter((one) => one !== name) : [...view.folded, name];
     onView({ folded });
@@ -282,7 +279,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
                     editing={here ? editing : null}
                     onPoint={onPoint}
                     onOpen={onOpen}
-                    onEnd={end}
+                    onEnd={onEnd}
                     onTake={takeLetter}
                   />
                 </div>

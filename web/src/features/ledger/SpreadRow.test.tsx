@@ -11,7 +11,14 @@ import { SpreadRow } from "./SpreadRow";
 describe("a row of the spread", () => {
   it("keeps the letters typed before it has arrived", async () => {
     let arrive: (reply: Response) => void = () => undefined;
-    vi.stubGlobal("fetch", () => new Promise<Response>((resolve) => (arrive = resolve)));
+    // Nothing but the row ever arrives here.
+    vi.stubGlobal(
+      "fetch",
+      (path: string) =>
+        new Promise<Response>((resolve) => {
+          if (path.startsWith("/api/rows")) arrive = resolve;
+        }),
+    );
     const store = new RowStore(["de"], vi.fn());
     const onEnd = vi.fn<(forms: Forms, end: EditEnd) => void>();
     store.ensure(Float64Array.of(7), 0, 1);
