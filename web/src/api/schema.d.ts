@@ -1090,7 +1090,7 @@ export interface components {
         };
         Asked: {
             /** Format: int64 */
-            id: number;
+            id?: number;
         };
         AssetReply: {
             /** Format: int32 */
@@ -3373,6 +3373,7 @@ export interface operations {
                 since?: string;
                 intake?: number;
                 asked?: string;
+                check?: string;
             };
             header?: never;
             path?: never;

@@ -3,6 +3,8 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import type { FootnoteProps } from "./footnoteProps";
 import { inOneLine } from "./shapes";
+import { DiffShown } from "./TextShown";
+import { wordDiff } from "./wordDiff";
 
 /** The story of a cell, newest first; any text that was in force can be put back. */
 export function CellStory({ store, entry, language, changes, onSay }: FootnoteProps) {
@@ -26,7 +28,13 @@ export function CellStory({ store, entry, language, changes, onSay }: FootnotePr
           {line.reason && <span className="wrong"> {line.reason}</span>}
           {line.after && (
             <span className="said" lang={tag} dir={language.language.rightToLeft ? "rtl" : "ltr"}>
-              {inOneLine(line.after, line.afterForms)}
+              {line.before !== undefined && line.before !== line.after ? (
+                <DiffShown
+                  runs={wordDiff(inOneLine(line.before, line.beforeForms), inOneLine(line.after, line.afterForms))}
+                />
+              ) : (
+                inOneLine(line.after, line.afterForms)
+              )}
             </span>
           )}
           {line.canBePutBack && at > 0 && (

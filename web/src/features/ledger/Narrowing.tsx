@@ -43,6 +43,11 @@ export function Narrowing({ scope, onScope, onClose }: Props) {
       <ListItemButton autoFocus selected={scope.asked} onClick={() => narrow({ asked: !scope.asked })}>
         <ListItemText primary={t("scope.parts.asked")} secondary={t("scope.parts.askedN", { n: asked })} />
       </ListItemButton>
+      {(["blocker", "any"] as const).map((check) => (
+        <ListItemButton key={check} selected={scope.check === check} onClick={() => narrow({ check })}>
+          <ListItemText primary={t(`scope.check.${check}`)} />
+        </ListItemButton>
+      ))}
       <ListSubheader disableSticky>{t("scope.parts.since")}</ListSubheader>
       {SPANS.map(([words, days]) => (
         <ListItemButton key={words} onClick={() => narrow({ since: daysAgo(days) })}>

@@ -249,6 +249,7 @@ function Extras({ scope, onScope }: Pick<ScopeLineProps, "scope" | "onScope">) {
     [scope.section !== "", t("scope.section", { section: scope.section }), { section: "" }],
     [scope.tag !== "", t("scope.tag", { tag: scope.tag }), { tag: "" }],
     [scope.asked, t("scope.parts.asked"), { asked: false }],
+    [scope.check !== "", t(scope.check === "any" ? "scope.check.any" : "scope.check.blocker"), { check: "" }],
     [scope.person !== null, name ? t("scope.personName", { name }) : t("scope.person", { number }), { person: null }],
     [scope.since !== "", t("scope.since", { when: scope.since ? when(scope.since) : "" }), { since: "" }],
     [scope.intake !== null, t("scope.fromIntake", { number: String(scope.intake) }), { intake: null }],

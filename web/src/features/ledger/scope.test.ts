@@ -16,6 +16,7 @@ describe("a scope in the address", () => {
       since: "2026-11-01T00:00:00Z",
       intake: 7,
       asked: true,
+      check: "blocker",
     };
     expect(readScope(new URLSearchParams(writeScope(scope)))).toEqual(scope);
   });

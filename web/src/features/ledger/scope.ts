@@ -24,6 +24,8 @@ export interface Scope {
   intake: number | null;
   /** Only entries with an open question. */
   asked: boolean;
+  /** Only entries in whose shown texts the checks find a blocker, or anything; empty for all. */
+  check: "" | "blocker" | "any";
 }
 
 /** The orders of a scope. */
@@ -44,6 +46,7 @@ export const EVERYTHING: Scope = {
   since: "",
   intake: null,
   asked: false,
+  check: "",
 };
 
 /** Reads a scope from an address's query. What is unknown is left out. */
@@ -62,6 +65,7 @@ export function readScope(query: URLSearchParams): Scope {
     since: Number.isNaN(Date.parse(since)) ? "" : since,
     intake: number(query.get("intake")),
     asked: query.get("asked") === "open",
+    check: (["blocker", "any"] as const).find((check) => check === query.get("check")) ?? "",
   };
 }
 
@@ -80,6 +84,7 @@ export function writeScope(scope: Scope): string {
   if (scope.since) query.set("since", scope.since);
   if (scope.intake !== null) query.set("intake", String(scope.intake));
   if (scope.asked) query.set("asked", "open");
+  if (scope.check) query.set("check", scope.check);
   return query.toString().replaceAll("%2C", ",");
 }
 

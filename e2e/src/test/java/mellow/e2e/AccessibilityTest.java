@@ -9,6 +9,8 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.openqa.selenium.Keys;
 
 /** Every screen, by day and by lamp: axe finds nothing serious. */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
@@ -24,8 +26,6 @@ class AccessibilityTest {
         coordinator.close();
     }
 
-    // The mode is called old, and is the one that opens no windows.
-    @SuppressWarnings("deprecation")
     @ParameterizedTest(name = "{0} {1}")
     @CsvSource({
         "light, /sign-in, false, .door",
@@ -41,6 +41,8 @@ class AccessibilityTest {
         "light, /board, true, .forecasts li",
         "dark, /board, true, .forecasts li",
         "light, /board?product=deckside&unit=words, true, .forecasts li",
+        "light, /wordbook, true, .wordbook table",
+        "dark, /wordbook, true, .wordbook table",
         "light, /people, true, .listed",
         "dark, /people, true, .listed",
         "light, /products, true, .listed",
@@ -56,6 +58,43 @@ class AccessibilityTest {
         browser.theme(theme);
         browser.go(path);
         browser.see(ready);
+        assertNothingSerious(browser);
+    }
+
+    @ParameterizedTest(name = "the sheet at work, {0}")
+    @ValueSource(strings = {"light", "dark"})
+    void nothingSeriousInWhatOpensOverTheSheet(String theme) {
+        Browser browser = coordinator();
+        browser.theme(theme);
+        browser.go("/ledger?table=ramp-panel&in=de,pl,ar");
+        browser.see(".footnotes .story");
+        browser.until(
+                d -> "grid".equals(browser.focused().getAttribute("role")) ? true : null,
+                "the sheet to have the focus");
+        browser.chord(Keys.SHIFT, Keys.DOWN);
+        browser.chord(Keys.SHIFT, Keys.RIGHT);
+        browser.see(".selectionbar", "4 cells");
+        assertNothingSerious(browser);
+        browser.press(Keys.ESCAPE, Keys.F2);
+        browser.see(".editor textarea");
+        assertNothingSerious(browser);
+        browser.press(Keys.ESCAPE);
+        browser.chord(Keys.CONTROL, "h");
+        browser.see("[role=dialog] input").sendKeys("ramp", Keys.TAB, "deck");
+        browser.see("[role=dialog] button[type=submit]").click();
+        browser.see(".hits .hit");
+        assertNothingSerious(browser);
+        browser.press(Keys.ESCAPE);
+        browser.gone("[role=dialog]");
+        browser.go("/wordbook");
+        browser.see(".wordbook .open").click();
+        browser.see("[role=dialog] .pair");
+        assertNothingSerious(browser);
+    }
+
+    // The mode is called old, and is the one that opens no windows.
+    @SuppressWarnings("deprecation")
+    private static void assertNothingSerious(Browser browser) {
         // Nothing here is framed from elsewhere, so no other windows are needed, which a busy machine opens too slowly.
         List<Rule> serious = new AxeBuilder()
                 .setLegacyMode(true).analyze(browser.driver()).getViolations().stream()

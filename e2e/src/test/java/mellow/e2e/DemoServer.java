@@ -5,10 +5,10 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Comparator;
-import java.util.stream.Stream;
-import mellow.server.MellowServer;
 import java.util.Locale;
+import java.util.stream.Stream;
 import mellow.core.merge.Arrival;
+import mellow.server.MellowServer;
 import mellow.server.demo.DemoLoader;
 import mellow.server.intake.IntakeService;
 import mellow.server.launch.PrivateCluster;
@@ -98,7 +98,8 @@ final class DemoServer {
     /** Takes a file in as the demo's coordinator, all of it settled. */
     static void takeIn(String table, String name, byte[] content) {
         IntakeService intakes = FIRST.getBean(IntakeService.class);
-        long mirja = FIRST.getBean(PeopleService.class).find("mirja").orElseThrow().id();
+        long mirja =
+                FIRST.getBean(PeopleService.class).find("mirja").orElseThrow().id();
         long intake = intakes.upload(mirja, name, content);
         boolean there = FIRST.getBean(TableService.class).all().stream()
                 .anyMatch(listed -> listed.table().name().equals(table));

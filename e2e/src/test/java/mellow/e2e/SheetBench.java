@@ -65,8 +65,8 @@ final class SheetBench {
                 }
                 browser.until(
                         d -> d.findElements(By.cssSelector(".line .remark.offered"))
-                                        .size()
-                                >= 8
+                                                .size()
+                                        >= 8
                                 ? true
                                 : null,
                         "the texts to be offered");
@@ -90,7 +90,11 @@ final class SheetBench {
         for (int i = 0; i < ENTRIES; i++) {
             String source = i % 20 == 0 ? word : "Harbour";
             csv.append("log.").append(i).append(",Section ").append(i / 500).append(',');
-            csv.append(source).append(" entry {n} of watch ").append(random.nextInt(900)).append(" at pier ").append(i);
+            csv.append(source)
+                    .append(" entry {n} of watch ")
+                    .append(random.nextInt(900))
+                    .append(" at pier ")
+                    .append(i);
             csv.append(i % 3 == 0 ? "," : ",Hafeneintrag {n} am Anleger " + i);
             csv.append(i % 4 == 0 ? "," : ",Satamamerkintä {n} laiturilla " + i);
             csv.append(",Sadama kirje {n} kai ääres ").append(i).append('\n');

@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param since show only entries that changed, themselves or in a shown language, at or after this; null for all
  * @param intake show only entries that this intake touched; null for all
  * @param asked show only entries with an open question
+ * @param check show only entries where a shown text has a finding: blockers, or any; null for all
  */
 record Scope(
         List<String> tables,
@@ -35,7 +36,13 @@ record Scope(
         @Nullable Long person,
         @Nullable Instant since,
         @Nullable Long intake,
-        boolean asked) {
+        boolean asked,
+        @Nullable Check check) {
+
+    enum Check {
+        BLOCKER,
+        ANY
+    }
 
     enum Order {
         SECTION,

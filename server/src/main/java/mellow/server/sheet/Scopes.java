@@ -11,6 +11,7 @@ import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
+import mellow.server.sheet.Scope.Check;
 import mellow.server.sheet.Scope.Order;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -46,7 +47,8 @@ class Scopes {
                 number(all, "person"),
                 instant(one(all, "since")),
                 number(all, "intake"),
-                OPEN.equals(one(all, "asked")));
+                OPEN.equals(one(all, "asked")),
+                check(java.util.Objects.requireNonNullElse(one(all, "check"), "")));
     }
 
     private static @Nullable String one(MultiValueMap<String, String> all, String name) {
@@ -95,6 +97,19 @@ class Scopes {
                             Map.of("field", "only"))));
         }
         return states;
+    }
+
+    static @Nullable Check check(String word) {
+        return switch (word) {
+            case "" -> null;
+            case "blocker" -> Check.BLOCKER;
+            case "any" -> Check.ANY;
+            default ->
+                throw Refusal.unacceptable(
+                        "unknown-check",
+                        "Checks can be blocker or any, not \u201c" + word + "\u201d.",
+                        Map.of("field", "check"));
+        };
     }
 
     static Order order(String word) {

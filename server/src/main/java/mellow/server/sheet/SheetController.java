@@ -39,7 +39,8 @@ class SheetController {
             @RequestParam(required = false) @Nullable Long person,
             @RequestParam(required = false) @Nullable Instant since,
             @RequestParam(required = false) @Nullable Long intake,
-            @RequestParam(defaultValue = "") String asked) {
+            @RequestParam(defaultValue = "") String asked,
+            @RequestParam(defaultValue = "") String check) {
         return sheet.open(new Scope(
                 table,
                 product,
@@ -52,7 +53,8 @@ class SheetController {
                 person,
                 since,
                 intake,
-                asked.equals(Scopes.OPEN)));
+                asked.equals(Scopes.OPEN),
+                Scopes.check(check)));
     }
 
     /** What a scope of these tables can be narrowed to: sections, tags, people, open questions. */

@@ -52,6 +52,7 @@ public class SheetService {
     private final LanguageService languages;
     private final CellReader cells;
     private final Scopes scopes;
+    private final CheckFilter checks;
     private final JdbcClient jdbc;
     private final NamedParameterJdbcTemplate streaming;
 
@@ -61,6 +62,7 @@ public class SheetService {
             LanguageService languages,
             CellReader cells,
             Scopes scopes,
+            CheckFilter checks,
             JdbcClient jdbc,
             javax.sql.DataSource database) {
         this.tables = tables;
@@ -68,6 +70,7 @@ public class SheetService {
         this.languages = languages;
         this.cells = cells;
         this.scopes = scopes;
+        this.checks = checks;
         this.jdbc = jdbc;
         JdbcTemplate template = new JdbcTemplate(database);
         template.setFetchSize(FETCH);
@@ -83,8 +86,12 @@ public class SheetService {
         Map<Long, String> slugs = new HashMap<>();
         in.forEach(table -> slugs.put(table.id(), table.slug()));
         Entries entries = new Entries(scope.order() == Order.SECTION, slugs);
-        streaming.query(query.sql(), query.params(), (RowCallbackHandler)
-                row -> entries.add(row.getLong(1), row.getString(2), row.getLong(3)));
+        Set<Long> found = scope.check() == null ? null : checks.in(ids(query), shown, scope.check());
+        streaming.query(query.sql(), query.params(), (RowCallbackHandler) row -> {
+            if (found == null || found.contains(row.getLong(1))) {
+                entries.add(row.getLong(1), row.getString(2), row.getLong(3));
+            }
+        });
         return new ScopeReply(entries.deltas, entries.sections);
     }
 
@@ -94,7 +101,8 @@ public class SheetService {
         java.util.Set<mellow.core.cell.CellState> only = java.util.Arrays.stream(mellow.core.cell.CellState.values())
                 .filter(state -> states.contains(state.word()))
                 .collect(java.util.stream.Collectors.toSet());
-        Scope scope = new Scope(List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null, false);
+        Scope scope =
+                new Scope(List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null, false, null);
         List<TableInfo> tablesIn = tablesOf(scope);
         ScopeSql query = new ScopeSql(scope, tablesIn, shown(tablesIn, in));
         java.util.Set<Long> ids = new java.util.HashSet<>();
@@ -107,9 +115,18 @@ public class SheetService {
     public List<Long> entries(String query) {
         Scope scope = scopes.of(query);
         List<TableInfo> in = tablesOf(scope);
-        ScopeSql sql = new ScopeSql(scope, in, shown(in, scope.languages()));
+        Set<Short> shown = shown(in, scope.languages());
+        List<Long> ids = ids(new ScopeSql(scope, in, shown));
+        if (scope.check() == null) {
+            return ids;
+        }
+        Set<Long> found = checks.in(ids, shown, scope.check());
+        return ids.stream().filter(found::contains).toList();
+    }
+
+    private List<Long> ids(ScopeSql query) {
         List<Long> ids = new ArrayList<>();
-        streaming.query(sql.sql(), sql.params(), (RowCallbackHandler) row -> ids.add(row.getLong(1)));
+        streaming.query(query.sql(), query.params(), (RowCallbackHandler) row -> ids.add(row.getLong(1)));
         return ids;
     }
 

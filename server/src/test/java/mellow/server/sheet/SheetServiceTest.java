@@ -60,6 +60,21 @@ class SheetServiceTest extends ServerTest {
     }
 
     @Test
+    void textsInWhichTheChecksFindSomethingAreFound() throws Exception {
+        ledger.takeIn(
+                mara,
+                "Ramp panel",
+                "key,limit,en,de,fi\nlong,4,Short,Lang genug,\nlost,0,Up {n},,Ylös\nspace,0,Up,Hoch ,\n",
+                Arrival.SETTLED);
+        assertThat(keys("in=de,fi&check=blocker")).containsExactlyInAnyOrder("long", "lost");
+        assertThat(keys("in=de&check=blocker")).containsExactly("long");
+        assertThat(keys("in=de,fi&check=any")).containsExactlyInAnyOrder("long", "lost", "space");
+        assertThat(http.get(mara, "/api/scope?table=ramp-panel&in=de&check=some")
+                        .code())
+                .isEqualTo("unknown-check");
+    }
+
+    @Test
     void theNewestChangeComesFirst() throws Exception {
         ledger.allowOwn("Ramp panel", "de");
         ledger.change(mara, "down", "de", CellChange.text(Action.PUT_FORWARD, 1, "Klappe unten"));
