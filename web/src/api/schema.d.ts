@@ -772,6 +772,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["waiting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rows": {
         parameters: {
             query?: never;
@@ -1169,6 +1185,19 @@ export interface components {
         ComparedReply: {
             preview?: components["schemas"]["PreviewReply"];
             run?: components["schemas"]["RunReply"];
+        };
+        Contributor: {
+            /** Format: int32 */
+            amended: number;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            returned: number;
+            /** Format: int32 */
+            settled: number;
+            /** Format: int32 */
+            waiting: number;
         };
         Definition: {
             kind?: string;
@@ -1706,6 +1735,12 @@ export interface components {
             /** Format: date-time */
             removedAt: string;
         };
+        ReviewReply: {
+            contributors: components["schemas"]["Contributor"][];
+            strips: components["schemas"]["Strip"][];
+            /** Format: int32 */
+            waiting: number;
+        };
         Rewritten: {
             /** Format: int64 */
             entry: number;
@@ -1844,6 +1879,48 @@ export interface components {
             person: string;
             reason?: string;
             what: string;
+        };
+        Strip: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** Format: int64 */
+            authorId: number;
+            blockers: string[];
+            context: string;
+            /** Format: int64 */
+            entry: number;
+            forms?: {
+                [key: string]: string;
+            };
+            inForce?: string;
+            inForceForms?: {
+                [key: string]: string;
+            };
+            key: string;
+            /** Format: int32 */
+            maxLength: number;
+            note: string;
+            /** Format: int64 */
+            offer: number;
+            /** Format: int32 */
+            offers: number;
+            /** Format: int64 */
+            picture?: number;
+            reference: string;
+            settled: boolean;
+            shape: string;
+            source: string;
+            sourceForms?: {
+                [key: string]: string;
+            };
+            sourceThen?: string;
+            table: string;
+            tableName: string;
+            text: string;
+            /** Format: int32 */
+            version: number;
+            warnings: string[];
         };
         TableEdit: {
             languages: components["schemas"]["KeptEdit"][];
@@ -3331,6 +3408,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Found"];
+                };
+            };
+        };
+    };
+    waiting: {
+        parameters: {
+            query: {
+                in: string;
+                table?: string[];
+                person?: number;
+                newest?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewReply"];
                 };
             };
         };

@@ -7,6 +7,7 @@ import { IntakePage } from "../features/intake/IntakePage";
 import { LedgerPage } from "../features/ledger/LedgerPage";
 import { InvitationPage } from "../features/people/InvitationPage";
 import { PeoplePage } from "../features/people/PeoplePage";
+import { ReviewPage } from "../features/review/ReviewPage";
 import { SignIn } from "../features/session/SignIn";
 import { useSession } from "../features/session/useSession";
 import { ProductsPage } from "../features/settings/ProductsPage";
@@ -39,6 +40,7 @@ export function App() {
   return (
     <Routes>
       <Route path="/board" element={<BoardPage me={person} />} />
+      <Route path="/review" element={<ReviewPage me={person} />} />
       <Route path="/wordbook" element={<WordbookPage me={person} />} />
       <Route path="/people" element={<PeoplePage me={person} />} />
       <Route path="/products" element={<ProductsPage me={person} />} />

@@ -37,13 +37,13 @@ export function Frame({ me, title, aside, scope, children }: Props) {
           <PersonMenu me={me} />
         </div>
       </header>
-      <Tabs scope={scope} />
+      <Tabs scope={scope} me={me} />
       <main className="book">{children}</main>
     </div>
   );
 }
 
-function Tabs({ scope }: { scope: Scope | undefined }) {
+function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
   const tables = useTables();
   const { search } = useLocation();
   // The scope stays the same from screen to screen, because it lives in the address.
@@ -52,6 +52,9 @@ function Tabs({ scope }: { scope: Scope | undefined }) {
   const all = tables.data ?? [];
   const toDecide = useIntakes().data?.filter((intake) => intake.status === "open").length ?? 0;
   const toSettle = languagesOf(all).reduce((sum, language) => sum + left(language, "entries"), 0);
+  const toReview = languagesOf(all)
+    .filter(({ language }) => me.coordinator || me.levels[language.tag] === "reviewer")
+    .reduce((sum, { states }) => sum + (states.offered ?? 0), 0);
   const entries = all.reduce((sum, table) => sum + table.entries, 0);
   return (
     <nav className="tabs" aria-label={t("tabs.label")}>
@@ -62,6 +65,10 @@ function Tabs({ scope }: { scope: Scope | undefined }) {
       <NavLink to={at("/ledger")}>
         {t("tabs.ledger")}
         {tables.data && <small>{t("scope.entries", { n: entries })}</small>}
+      </NavLink>
+      <NavLink to="/review">
+        {t("tabs.review")}
+        {toReview > 0 && <small>{t("tabs.toReview", { n: toReview })}</small>}
       </NavLink>
       <NavLink to="/intake">
         {t("tabs.intake")}

@@ -41,6 +41,8 @@ class AccessibilityTest {
         "light, /board, true, .forecasts li",
         "dark, /board, true, .forecasts li",
         "light, /board?product=deckside&unit=words, true, .forecasts li",
+        "light, /review?in=pl, true, .strip",
+        "dark, /review?in=pl, true, .strip",
         "light, /wordbook, true, .wordbook table",
         "dark, /wordbook, true, .wordbook table",
         "light, /people, true, .listed",

@@ -2,12 +2,14 @@ package mellow.server.cell;
 
 import jakarta.persistence.EntityManager;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -22,12 +24,17 @@ import mellow.core.cell.Outcome.Changed;
 import mellow.core.cell.Outcome.Reason;
 import mellow.core.cell.Outcome.Refused;
 import mellow.core.cell.Outcome.What;
+import mellow.core.check.Checks;
+import mellow.core.check.Finding;
+import mellow.core.check.Finding.Severity;
+import mellow.core.text.Text;
 import mellow.server.activity.ActivityService;
 import mellow.server.cell.CellStory.Telling;
 import mellow.server.cell.CellStory.Told;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.coverage.CoverageService.Moves;
+import mellow.server.language.LanguageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import mellow.server.people.PeopleService;
@@ -54,6 +61,7 @@ class CellWork {
     private final CoverageService coverage;
     private final ActivityService activity;
     private final LiveService live;
+    private final LanguageService languages;
     private final EntityManager entities;
 
     CellWork(
@@ -64,6 +72,7 @@ class CellWork {
             CoverageService coverage,
             ActivityService activity,
             LiveService live,
+            LanguageService languages,
             EntityManager entities) {
         this.cells = cells;
         this.story = story;
@@ -72,6 +81,7 @@ class CellWork {
         this.coverage = coverage;
         this.activity = activity;
         this.live = live;
+        this.languages = languages;
         this.entities = entities;
     }
 
@@ -204,6 +214,7 @@ class CellWork {
                     kept.settlesOwn(),
                     false);
             CellEvent event = wanted.maker().event(before, entry, kept);
+            requireSound(event, before, entry, kept);
             Changed outcome = require(CellRules.apply(before, event, entry.sourceRevision(), actor));
             Cell after = outcome.cell();
             CellState stateBefore = row.state();
@@ -228,6 +239,34 @@ class CellWork {
                     after,
                     opened != null ? Long.valueOf(opened.id()) : answered(event),
                     opened != null ? opened.text() : null);
+        }
+
+        /** Nothing is settled past a blocker. */
+        private void requireSound(CellEvent event, Cell before, EntryRow entry, Kept kept) {
+            Optional<Text> text = Optional.empty();
+            if (event instanceof CellEvent.Settle settle) {
+                text = before.offers().stream()
+                        .filter(offer -> offer.id() == settle.offerId())
+                        .map(Offer::text)
+                        .findFirst();
+            } else if (event instanceof CellEvent.Amend amend) {
+                text = Optional.of(amend.text());
+            }
+            List<String> blockers = text.stream()
+                    .flatMap(one -> Checks.of(entry.measure(), one.forms(), categories(kept)).stream())
+                    .filter(finding -> finding.severity() == Severity.BLOCKER)
+                    .map(Finding::sentence)
+                    .toList();
+            if (!blockers.isEmpty()) {
+                throw Refusal.unacceptable(
+                        "blocked",
+                        "This cannot be settled. " + String.join(" ", blockers),
+                        Map.of("blockers", blockers));
+            }
+        }
+
+        private Collection<String> categories(Kept kept) {
+            return languages.describe(kept.tag()).plurals().keySet();
         }
 
         /** Saves what became of the offers; the one that was opened, if any. */

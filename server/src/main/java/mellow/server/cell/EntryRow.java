@@ -4,7 +4,11 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
+import java.util.TreeMap;
+import mellow.core.check.Checks.Measure;
 import mellow.core.text.Shape;
+import mellow.core.text.Text;
+import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
 /** An entry as far as changing its cells needs it. */
@@ -18,7 +22,10 @@ class EntryRow {
     private long tableId;
     private String key = "";
     private String source = "";
+    private @Nullable String sourceForms;
     private String shape = "";
+    private int maxLength;
+    private int maxLines;
     private int sourceRevision;
     private int meaningRevision;
     private int words;
@@ -41,6 +48,15 @@ class EntryRow {
 
     String source() {
         return source;
+    }
+
+    /** What its texts are measured by. */
+    Measure measure() {
+        return new Measure(
+                shape(),
+                TextColumns.read(source, sourceForms).map(Text::forms).orElse(new TreeMap<>()),
+                maxLength,
+                maxLines);
     }
 
     Shape shape() {

@@ -37,6 +37,7 @@ class PageController {
         "/sign-in",
         "/ledger",
         "/wordbook",
+        "/review",
         "/intake",
         "/intake/{id}",
         "/board",

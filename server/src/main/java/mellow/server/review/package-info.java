@@ -1,0 +1,5 @@
+/** What waits for a reviewer's answer, and whose it is. Answers go through cell. Depends on table, language, people, common. */
+@NullMarked
+package mellow.server.review;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,130 @@
+import { screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Schemas } from "../../api/client";
+import { aLanguage, aPerson, aTable, show } from "../../test/builders";
+import { changes, serve } from "../../test/server";
+import { undoing } from "../ledger/undoing";
+import { ReviewPage } from "./ReviewPage";
+
+const strip = (offer: number, part: Partial<Schemas["Strip"]> = {}): Schemas["Strip"] => ({
+  offer,
+  entry: offer + 100,
+  version: 3,
+  table: "ramp-panel",
+  tableName: "Ramp panel",
+  key: `ramp.${offer}`,
+  context: "",
+  shape: "plain",
+  source: "Ramp up",
+  note: "",
+  reference: "",
+  inForce: "Rampe hoch",
+  settled: true,
+  text: "Rampe oben",
+  authorId: 9,
+  author: "Hanne Brook",
+  at: new Date().toISOString(),
+  offers: 1,
+  maxLength: 0,
+  blockers: [],
+  warnings: [],
+  ...part,
+});
+const hanne = { id: 9, name: "Hanne Brook", waiting: 3, settled: 9, amended: 2, returned: 1 };
+const offered = { offered: 3, returned: 0, stale: 0, settled: 7, pencilled: 0, untranslated: 0 };
+
+async function open(
+  strips: Schemas["Strip"][],
+  many: unknown = { change: 1, changed: 1, refused: [], refusedInAll: 0 },
+) {
+  let waiting = strips;
+  const asked = serve({
+    "GET /api/tables": [aTable({ languages: [aLanguage("de", "German", { states: offered })] })],
+    "GET /api/intakes": [],
+    "GET /api/review": () => ({ strips: waiting, waiting: waiting.length, contributors: [hanne] }),
+    "POST /api/cells/changes": many,
+    "POST /api/changes/1/undo": { change: 2, amount: 1, refused: [] },
+  });
+  show(<ReviewPage me={aPerson({ levels: { de: "reviewer" } })} />);
+  await screen.findAllByRole("article");
+  return { asked, left: (now: Schemas["Strip"][]) => (waiting = now) };
+}
+
+const current = () => document.querySelector("article[aria-current]")?.querySelector(".key")?.textContent;
+
+describe("review", () => {
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    undoing.forget();
+    localStorage.clear();
+    Element.prototype.scrollIntoView = vi.fn();
+  });
+
+  it("settles with S; the next strip is under the cursor at once", async () => {
+    const { asked, left } = await open([strip(1), strip(2)]);
+    left([strip(2)]);
+    await userEvent.keyboard("s");
+    expect(current()).toBe("ramp.2");
+    await waitFor(() => expect(changes(asked)).toHaveLength(1));
+    expect(changes(asked)[0]?.json).toEqual({
+      action: "SETTLE",
+      cells: [{ entry: 101, language: "de", offer: 1 }],
+      meaningConfirmed: true,
+    });
+  });
+
+  it("brings back what is refused, with the reason", async () => {
+    const sentence = "This offer has been answered or taken back in the meantime.";
+    const refused = [{ entry: 101, key: "ramp.1", language: "de", code: "offer-not-open", sentence }];
+    await open([strip(1), strip(2)], { change: 1, changed: 0, refused, refusedInAll: 1 });
+    await userEvent.keyboard("s");
+    expect((await screen.findAllByText(sentence)).length).toBeGreaterThan(0);
+    expect(screen.getAllByRole("article")).toHaveLength(2);
+  });
+
+  it("settles nothing past a blocker, neither alone nor among others", async () => {
+    const blocked = strip(1, { blockers: ["Missing: {n}."] });
+    const { asked } = await open([blocked, strip(2), strip(3)]);
+    expect(screen.getByRole("button", { name: /Settle/ })).toBeDisabled();
+    await userEvent.keyboard("s");
+    expect(changes(asked)).toEqual([]);
+    await userEvent.keyboard("{Shift>}{ArrowDown}{ArrowDown}{/Shift}s");
+    await waitFor(() => expect(changes(asked)).toHaveLength(1));
+    const sent = changes(asked)[0]?.json as { cells: { offer: number }[] };
+    expect(sent.cells.map((cell) => cell.offer)).toEqual([2, 3]);
+  });
+
+  it("returns a selection with one of one's own reasons, which is the first next time", async () => {
+    const { asked } = await open([strip(1), strip(2)]);
+    await userEvent.keyboard("{Shift>}{ArrowDown}{/Shift}r");
+    await userEvent.click(screen.getByText("Too long for its place."));
+    await waitFor(() => expect(changes(asked)).toHaveLength(1));
+    expect(changes(asked)[0]?.json).toMatchObject({ action: "RETURN", reason: "Too long for its place." });
+    expect((JSON.parse(localStorage.getItem("mellow.reasons") ?? "[]") as string[])[0]).toBe("Too long for its place.");
+  });
+
+  it("takes the letters of a reason for letters", async () => {
+    const { asked } = await open([strip(1), strip(2)]);
+    await userEvent.keyboard("r");
+    await userEvent.type(screen.getByRole("textbox", { name: "Reason" }), "As said: a rest{Enter}");
+    await waitFor(() => expect(changes(asked)).toHaveLength(1));
+    expect(changes(asked)[0]?.json).toMatchObject({ action: "RETURN", reason: "As said: a rest" });
+  });
+
+  it("answers one of several offers for a cell; the others stay to be looked at", async () => {
+    const rival = strip(2, { entry: 101, offers: 2 });
+    const { asked } = await open([strip(1, { offers: 2 }), rival]);
+    expect(screen.getAllByText(/2 offers for this cell/)).toHaveLength(2);
+    await userEvent.keyboard("{Control>}a{/Control}s");
+    await waitFor(() => expect(changes(asked)).toHaveLength(1));
+    const sent = changes(asked)[0]?.json as { cells: { offer: number }[] };
+    expect(sent.cells.map((cell) => cell.offer)).toEqual([1]);
+  });
+
+  it("shows what an offer for an older source was made for", async () => {
+    await open([strip(1, { sourceThen: "Ramp", source: "Ramp up" })]);
+    expect(screen.getByText(/changed its meaning since this was offered/)).toBeInTheDocument();
+    expect(document.querySelector(".left ins")).toHaveTextContent("up");
+  });
+});
