@@ -58,6 +58,7 @@ function scopeOf(line: Line, since: string, languages: Schemas["LanguageReply"][
   const only = KINDS[line.what]?.only ?? [];
   const shown = line.language ? [line.language] : languages.map((kept) => kept.language.tag);
   const scope = { tables: [line.table], languages: shown, only };
+  if (line.what === "asked") return { tables: [line.table], languages: shown.slice(0, 1), asked: true };
   if (line.intake !== undefined) return { ...scope, only: [], intake: line.intake };
   return only.length ? scope : { ...scope, since };
 }
