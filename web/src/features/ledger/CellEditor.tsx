@@ -6,6 +6,7 @@ import { editorCommandFor } from "./keyboard";
 import { pieces } from "./pieces";
 import { MAIN, type FormField, type Forms } from "./shapes";
 import { Signs } from "./TextShown";
+import "./editor.css";
 
 export type EditEnd = "put-forward" | "leave" | "next" | "previous" | "blur";
 

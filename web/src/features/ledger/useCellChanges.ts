@@ -3,7 +3,7 @@ import { useCallback, useMemo } from "react";
 import { ask, Refused, sentenceOf, Unreachable, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { CellView, RowStore } from "./rowStore";
-import { mainForm } from "./shapes";
+import { formsOf, mainForm, sameForms } from "./shapes";
 import { undoing } from "./undoing";
 import { unsaved, type Unsaved } from "./unsaved";
 import { waiting } from "./waiting";
@@ -129,11 +129,24 @@ function keepWaiting(store: RowStore, entry: number, language: string, wanted: C
   store.setPending(entry, language, { text, forms: wanted.forms, status: "waiting", sentence });
 }
 
-function failed(store: RowStore, entry: number, language: string, wanted: Change, failure: unknown): string {
+/** Whether a cell has the very text that was to be put there, in force or on offer. */
+function says(cell: CellView, wanted: Change): boolean {
+  if (wanted.text === undefined && !wanted.forms) return false;
+  const forms = formsOf(wanted.text, wanted.forms);
+  return [cell, ...cell.offers].some((one) => sameForms(formsOf(one.text, one.forms), forms));
+}
+
+function failed(store: RowStore, entry: number, language: string, wanted: Change, failure: unknown): string | null {
   const theirs =
     failure instanceof Refused && failure.code === "cell-moved-on" ? (failure.details.cell as CellView) : undefined;
   if (theirs) {
     store.setCell(entry, theirs);
+    // Sent twice, as when one goes elsewhere while it is on its way: the first one arrived.
+    if (says(theirs, wanted)) {
+      unsaved.drop(entry, language);
+      store.setPending(entry, language, null);
+      return null;
+    }
   }
   const sentence = sentenceOf(failure);
   const text = wanted.text ?? (wanted.forms ? mainForm(wanted.forms) : undefined);

@@ -11,6 +11,7 @@ import { fieldsOf, formsOf, mainForm, MAIN, sameForms, type Forms } from "./shap
 import type { Editing } from "./SpreadRow";
 import { unsaved } from "./unsaved";
 import type { CellChanges } from "./useCellChanges";
+import { waiting } from "./waiting";
 
 interface Options {
   entries: Entries;
@@ -33,9 +34,11 @@ export function useEditing({ entries, store, languages, keptBy, place, changes, 
   /** A draft that outlives the page: every key goes into the browser's store at once. */
   const drafted = useCallback(
     (forms: Forms, entry: number, language: string, plain: boolean) =>
-      new Draft(forms, (all) =>
-        unsaved.keep({ entry, language, text: mainForm(all), forms: plain ? undefined : all, sending: undefined }),
-      ),
+      new Draft(forms, (all) => {
+        // What waits to be sent for this cell is overtaken by what is typed now.
+        waiting.drop(`${entry} ${language}`);
+        unsaved.keep({ entry, language, text: mainForm(all), forms: plain ? undefined : all });
+      }),
     [],
   );
 

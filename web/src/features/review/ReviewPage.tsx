@@ -14,6 +14,7 @@ import type { Person } from "../session/useSession";
 import { ReturnDialog } from "./ReturnDialog";
 import { formsOfStrip, StripShown } from "./StripShown";
 import { useReview, writeLooking, type Looking, type Strip } from "./useReview";
+import "../ledger/selection.css";
 import "./review.css";
 
 /** Review: what contributors offered in a language, judged strip by strip with S, A and R, or several at once. */

@@ -3,8 +3,14 @@ package mellow.server.review;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CyclicBarrier;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
@@ -118,5 +124,47 @@ class ReviewTest extends ServerTest {
         assertThat(ledger.cell("load", "de")).isEqualTo("offered");
         ledger.change(oskar, "load", "de", new CellChange(Action.AMEND, 1, "Last {n}", offer, null, false, null));
         assertThat(ledger.cell("load", "de")).isEqualTo("settled Last {n}");
+    }
+
+    @Test
+    void ofTwoReviewersWhoAnswerAtTheSameMomentOneWinsAndTheOtherIsTold() throws Exception {
+        long second = ledger.person("samir", "de", Level.REVIEWER);
+        for (int round = 0; round < 5; round++) {
+            String key = "race" + round;
+            ledger.takeIn(mara, "Race", "key,en,de\n" + key + ",Race " + round + ",\n", Arrival.SETTLED);
+            offer(lina, key, 0, "Rennen");
+            long offer = ledger.ask(Long.class, "select max(id) from offer");
+            CyclicBarrier together = new CyclicBarrier(2);
+            List<Callable<String>> both = List.of(
+                    answering(together, oskar, key, CellChange.answer(Action.SETTLE, 1, offer, null)),
+                    answering(together, second, key, CellChange.answer(Action.RETURN, 1, offer, "No.")));
+            ExecutorService threads = Executors.newFixedThreadPool(2);
+            try {
+                List<String> outcomes = new ArrayList<>();
+                for (Future<String> one : threads.invokeAll(both)) {
+                    outcomes.add(one.get());
+                }
+                assertThat(outcomes).containsOnlyOnce("done").contains("cell-moved-on");
+            } finally {
+                threads.shutdown();
+            }
+            assertThat(ledger.ask(
+                            Integer.class,
+                            "select count(*)::int from cell_story where offer_id = " + offer
+                                    + " and what <> 'offered'"))
+                    .isEqualTo(1);
+        }
+    }
+
+    private Callable<String> answering(CyclicBarrier together, long person, String key, CellChange answer) {
+        return () -> {
+            together.await();
+            try {
+                ledger.change(person, key, "de", answer);
+                return "done";
+            } catch (Refusal refused) {
+                return refused.code();
+            }
+        };
     }
 }
