@@ -17,13 +17,20 @@ export async function storeAsset(file: File): Promise<Forms> {
   return { [MAIN]: stored.name, file: String(stored.file) };
 }
 
+/** Whether a browser shows a file of that name as a picture. */
+export function isPicture(name: string | undefined): boolean {
+  return /\.(png|jpe?g|webp)$/i.test(name ?? "");
+}
+
 interface Props {
   label: string;
+  /** The file that is there now. */
+  now: Forms | undefined;
   onEnd: (forms: Forms, end: EditEnd) => void;
 }
 
 /** What opens in a cell of an asset: a file to choose, put forward as soon as it is stored. */
-export function AssetEditor({ label, onEnd }: Props) {
+export function AssetEditor({ label, now, onEnd }: Props) {
   const [said, setSaid] = useState("");
   const button = useRef<HTMLButtonElement>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -43,8 +50,9 @@ export function AssetEditor({ label, onEnd }: Props) {
         if (event.key === "Escape") onEnd({}, "leave");
       }}
     >
+      {isPicture(now?.[MAIN]) && <img className="thumb" src={`/api/assets/${now?.file}`} alt={now?.[MAIN]} />}
       <Button ref={button} size="small" variant="outlined" aria-label={label} onClick={() => input.current?.click()}>
-        {t("asset.choose")}
+        {t(now?.file ? "asset.replace" : "asset.choose")}
       </Button>
       <span role="status">{said}</span>
       <input

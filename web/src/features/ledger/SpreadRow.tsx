@@ -1,7 +1,7 @@
 import { memo, useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { AssetEditor } from "./AssetEditor";
+import { AssetEditor, isPicture } from "./AssetEditor";
 import { Blockers } from "./Blockers";
 import { CellEditor, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
@@ -158,6 +158,7 @@ export const SpreadRow = memo(function SpreadRow({
               {current && editing && row?.shape === "asset" ? (
                 <AssetEditor
                   label={t("cell.editing", { key: row.key, language: language.englishName })}
+                  now={store.cell(id, language.tag)?.forms}
                   onEnd={onEnd}
                 />
               ) : current && editing ? (
@@ -178,6 +179,9 @@ export const SpreadRow = memo(function SpreadRow({
                 </>
               ) : shown.text ? (
                 <div className="text" lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
+                  {row?.shape === "asset" && isPicture(shown.text) && (
+                    <img className="thumb" src={`/api/assets/${store.cell(id, language.tag)?.forms?.file}`} alt="" />
+                  )}
                   <TextShown text={shown.text} signs={signs} />
                 </div>
               ) : !row ? null : !isKept || !row.translatable ? (
