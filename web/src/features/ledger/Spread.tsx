@@ -130,6 +130,10 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
     return forms !== null;
   });
 
+  const toggle = (name: string) => {
+    const folded = view.folded.includes(name) ? view.folded.filter((one) => one !== name) : [...view.folded, name];
+    onView({ folded });
+  };
   const onKeyDown = (event: React.KeyboardEvent) => {
     const id = entries.ids[place.row];
     const tag = languages[place.column]?.language.tag;
@@ -166,6 +170,11 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
       case "unselect":
         onBlock(place, place);
         break;
+      case "fold": {
+        const section = entries.sectionOf(place.row);
+        if (section !== null) toggle(section);
+        break;
+      }
       case "undo":
         onUndo(command.again);
         break;
@@ -186,10 +195,6 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
   const onPoint = useStable((row: number, column: number, extend: boolean) => onPlace({ row, column }, extend));
   const onOpen = useStable(() => open(null));
   const onEnd = useStable(end);
-  const toggle = (name: string) => {
-    const folded = view.folded.includes(name) ? view.folded.filter((one) => one !== name) : [...view.folded, name];
-    onView({ folded });
-  };
   const single = languages.length === 1;
   const { columns, width } = useMemo(() => columnsOf(languages, view.widths), [languages, view.widths]);
   const classes = ["spread", single ? "" : "several", view.compact ? "low" : "", view.signs ? "signs" : ""];
@@ -206,7 +211,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
           aria-rowcount={entries.lines + 1}
           aria-colcount={languages.length + 1}
           aria-multiselectable="true"
-          aria-activedescendant={editing ? undefined : cellId(place.row, place.column)}
+          aria-activedescendant={editing || entries.hidden(place.row) ? undefined : cellId(place.row, place.column)}
           onKeyDown={onKeyDown}
           onCopy={(event) => {
             if (editing) return;

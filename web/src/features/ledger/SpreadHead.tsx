@@ -49,7 +49,7 @@ export function SpreadHead({ tables, languages, columns, width, view, onView, on
                 <button
                   type="button"
                   className="hide"
-                  tabIndex={-1}
+                  onKeyDown={(event) => event.stopPropagation()}
                   aria-label={t("view.hide", { language: kept.language.englishName })}
                   onClick={() => onHide(kept.language.tag)}
                 >
@@ -78,8 +78,9 @@ function Edge({ column, name, view, onView }: Pick<Props, "view" | "onView"> & {
       aria-label={t("view.resize", { language: name })}
       aria-valuenow={view.widths[column] ?? 0}
       aria-valuemin={NARROWEST}
-      tabIndex={-1}
+      tabIndex={0}
       onKeyDown={(event) => {
+        event.stopPropagation();
         if (event.key === "ArrowLeft") resize(event.currentTarget, -STEP);
         if (event.key === "ArrowRight") resize(event.currentTarget, STEP);
       }}

@@ -42,5 +42,6 @@ describe("the entries of a scope", () => {
     expect([0, 1, 2, 3, 4].map((index) => folded.lineOf(index))).toEqual([1, 2, 3, 3, 5]);
     expect([folded.seen(2, 1), folded.seen(3, -1), folded.seen(4, 1), folded.hidden(3)]).toEqual([4, 1, 4, true]);
     expect(entries.folding(new Set(["Bow ramp"])).seen(0, -1)).toBe(2);
+    expect([0, 2, 4].map((index) => folded.sectionOf(index))).toEqual(["Bow ramp", "Bilge", ""]);
   });
 });

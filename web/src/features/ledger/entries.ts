@@ -67,6 +67,11 @@ export class Entries {
     return [...new Set(this.#names)];
   }
 
+  /** The name of the section that the entry at `index` stands in, null where there are no headings. */
+  sectionOf(index: number): string | null {
+    return this.#names[last(this.#starts, index)] ?? null;
+  }
+
   /** Whether the entry at `index` stands in a folded section. */
   hidden(index: number): boolean {
     const section = last(this.#starts, index);

@@ -18,6 +18,7 @@ type Plain =
   | "fill"
   | "all"
   | "unselect"
+  | "fold"
   | "go-to"
   | "find"
   | "replace"
@@ -80,6 +81,7 @@ export const KEYS: Row[] = [
     keys: { "Ctrl+Home": { do: "edge", edge: "first" }, "Ctrl+End": { do: "edge", edge: "last" } },
   },
   { shown: "Ctrl+G", meaning: "keys.goTo", keys: { "Ctrl+g": { do: "go-to" } } },
+  { shown: "Ctrl+.", meaning: "keys.fold", keys: { "Ctrl+.": { do: "fold" } } },
   { shown: "letters", meaning: "keys.type" },
   {
     shown: "F2, Enter",

@@ -45,6 +45,8 @@ export function useEditing({ entries, store, languages, keptBy, place, changes, 
   const open = useCallback(
     (replaceWith: string | null) => {
       if (id === undefined || tag === undefined || (replaceWith === null && !store.row(id))) return;
+      // A text in a folded section would be typed out of sight.
+      if (entries.hidden(place.row)) return;
       const row = store.row(id);
       if (row && !takesText(row, tag, keptBy)) return;
       const initial = formsNow(store, id, tag);
@@ -57,7 +59,7 @@ export function useEditing({ entries, store, languages, keptBy, place, changes, 
       if (replaceWith !== null && begins) draft.write(first ?? MAIN, replaceWith);
       setEditing({ initial, draft, version: row ? (store.cell(id, tag)?.version ?? 0) : undefined, amends: null });
     },
-    [id, tag, store, keptBy, drafted, languages, place.column],
+    [id, tag, store, keptBy, drafted, languages, place, entries],
   );
 
   const amend = useCallback(
