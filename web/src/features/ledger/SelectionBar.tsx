@@ -72,7 +72,7 @@ export function SelectionBar({ me, block, entries, store, languages, blocks, onD
               color={action === "CLEAR" ? "error" : "primary"}
               onClick={() => void blocks.act(action)}
             >
-              {t(LABELS[action], { n: amount })}
+              {n > COUNTED ? t(`${LABELS[action]}All`) : t(LABELS[action], { n: amount })}
             </Button>
           ))}
           <Button size="small" onClick={() => blocks.copy(null)}>

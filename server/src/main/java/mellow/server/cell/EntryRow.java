@@ -4,10 +4,8 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
-import java.util.TreeMap;
 import mellow.core.check.Checks.Measure;
 import mellow.core.text.Shape;
-import mellow.core.text.Text;
 import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
@@ -52,11 +50,7 @@ class EntryRow {
 
     /** What its texts are measured by. */
     Measure measure() {
-        return new Measure(
-                shape(),
-                TextColumns.read(source, sourceForms).map(Text::forms).orElse(new TreeMap<>()),
-                maxLength,
-                maxLines);
+        return new Measure(shape(), TextColumns.allForms(source, sourceForms), maxLength, maxLines);
     }
 
     Shape shape() {

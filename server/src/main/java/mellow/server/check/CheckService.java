@@ -89,9 +89,7 @@ public class CheckService {
                 .query((row, n) -> new Entry(
                         new Measure(
                                 Shape.of(row.getString("shape")).orElseThrow(),
-                                TextColumns.read(row.getString("source"), row.getString("source_forms"))
-                                        .map(source -> source.forms())
-                                        .orElse(new TreeMap<>()),
+                                TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
                                 row.getInt("max_length"),
                                 row.getInt("max_lines")),
                         row.getString("source"),

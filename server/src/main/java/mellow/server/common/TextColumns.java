@@ -1,5 +1,6 @@
 package mellow.server.common;
 
+import java.util.Collections;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
@@ -49,6 +50,11 @@ public record TextColumns(@Nullable String text, @Nullable String forms, @Nullab
             return Optional.empty();
         }
         return Optional.of(forms == null ? Text.plain(text) : new Text(readForms(forms)));
+    }
+
+    /** All forms of the text of two columns, none for no text. */
+    public static SortedMap<String, String> allForms(@Nullable String text, @Nullable String forms) {
+        return read(text, forms).map(Text::forms).orElse(Collections.emptySortedMap());
     }
 
     /** Forms for a screen, null for a plain text. */

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.SortedMap;
-import java.util.TreeMap;
 import mellow.core.check.Checks;
 import mellow.core.check.Checks.Measure;
 import mellow.core.check.Finding;
@@ -174,7 +173,7 @@ public class ReviewService {
     }
 
     private static Strip strip(ResultSet row, Collection<String> categories) throws SQLException {
-        SortedMap<String, String> source = forms(row.getString("source"), row.getString("source_forms"));
+        SortedMap<String, String> source = TextColumns.allForms(row.getString("source"), row.getString("source_forms"));
         Measure measure = new Measure(
                 Shape.of(row.getString("shape")).orElseThrow(),
                 source,
@@ -182,7 +181,8 @@ public class ReviewService {
                 row.getInt("max_lines"));
         List<String> blockers = new ArrayList<>();
         List<String> warnings = new ArrayList<>();
-        for (Finding finding : Checks.of(measure, forms(row.getString("text"), row.getString("forms")), categories)) {
+        for (Finding finding :
+                Checks.of(measure, TextColumns.allForms(row.getString("text"), row.getString("forms")), categories)) {
             String form = measure.shape() == Shape.PLAIN ? "" : finding.form().toLowerCase(Locale.ROOT) + ": ";
             (finding.severity() == Finding.Severity.BLOCKER ? blockers : warnings).add(form + finding.sentence());
         }
@@ -213,9 +213,5 @@ public class ReviewService {
                 row.getInt("max_length"),
                 blockers,
                 warnings);
-    }
-
-    private static SortedMap<String, String> forms(@Nullable String text, @Nullable String forms) {
-        return TextColumns.read(text, forms).map(read -> read.forms()).orElse(new TreeMap<>());
     }
 }

@@ -6,8 +6,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.SortedMap;
-import java.util.TreeMap;
 import mellow.core.check.Checks;
 import mellow.core.check.Checks.Measure;
 import mellow.core.check.Finding.Severity;
@@ -59,12 +57,12 @@ class CheckFilter {
         RowCallbackHandler look = row -> {
             Measure measure = new Measure(
                     Shape.of(row.getString("shape")).orElseThrow(),
-                    forms(row.getString("source"), row.getString("source_forms")),
+                    TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
                     row.getInt("max_length"),
                     row.getInt("max_lines"));
             boolean has = Checks.of(
                             measure,
-                            forms(row.getString("text"), row.getString("forms")),
+                            TextColumns.allForms(row.getString("text"), row.getString("forms")),
                             categories.getOrDefault(row.getShort("language_id"), List.of()))
                     .stream()
                     .anyMatch(finding -> check == Check.ANY || finding.severity() == Severity.BLOCKER);
@@ -82,9 +80,5 @@ class CheckFilter {
                     .query(look);
         }
         return found;
-    }
-
-    private static SortedMap<String, String> forms(String text, @org.jspecify.annotations.Nullable String forms) {
-        return TextColumns.read(text, forms).map(read -> read.forms()).orElse(new TreeMap<>());
     }
 }
