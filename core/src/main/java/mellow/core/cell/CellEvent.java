@@ -21,6 +21,9 @@ public sealed interface CellEvent {
      */
     record Settle(long offerId, boolean meaningConfirmed) implements CellEvent {}
 
+    /** Put one's own new offer in force, because a {@link StandingRule} of the language says so. */
+    record SettleByRule(long offerId) implements CellEvent {}
+
     /** Put a changed offer in force. */
     record Amend(long offerId, Text text) implements CellEvent {}
 

@@ -37,6 +37,8 @@ public final class CellRules {
                     settle.offerId(),
                     actor,
                     offer -> settle(cell, offer, settle.meaningConfirmed(), revision, actor));
+        } else if (event instanceof CellEvent.SettleByRule byRule) {
+            return settleByRule(cell, byRule.offerId(), actor);
         } else if (event instanceof CellEvent.Amend amend) {
             return answering(cell, amend.offerId(), actor, offer -> {
                 Cell answered = withOffers(cell, cell.answered(offer.id(), Answer.AMENDED));
@@ -124,6 +126,21 @@ public final class CellRules {
         Cell answered = withOffers(cell, cell.answered(offer.id(), Answer.SETTLED));
         int basedOn = meaningConfirmed ? revision : offer.basedOn();
         return new Changed(answered.withText(offer.text(), Standing.SETTLED, basedOn), What.SETTLED);
+    }
+
+    private static Outcome settleByRule(Cell cell, long offerId, Actor actor) {
+        Optional<Offer> offer = cell.openOffer(offerId);
+        if (offer.isEmpty()) {
+            return new Refused(Reason.OFFER_NOT_OPEN);
+        }
+        if (offer.get().author() != actor.person()) {
+            return new Refused(Reason.NOT_YOURS);
+        }
+        Cell answered = withOffers(cell, cell.answered(offerId, Answer.SETTLED));
+        return new Changed(
+                answered.withText(
+                        offer.get().text(), Standing.SETTLED, offer.get().basedOn()),
+                What.SETTLED_BY_RULE);
     }
 
     private static Outcome withdraw(Cell cell, long offerId, Actor actor) {

@@ -19,6 +19,7 @@ public sealed interface Outcome {
         PENCILLED,
         OFFERED,
         SETTLED,
+        SETTLED_BY_RULE,
         AMENDED,
         RETURNED,
         WITHDRAWN,

@@ -10,6 +10,7 @@
  * put forward  | contributor                           | offer opened               | offer opened
  *              | reviewer, where own texts may settle  | text, settled              | text, settled
  * settle       | reviewer, not the offer's author      | offer's text, settled      | offer's text, settled
+ * settle by rule | the offer's author, trusted by a standing rule | offer's text, settled | only a stale text: offer's text, settled
  * amend        | reviewer                              | amended text, settled      | amended text, settled
  * return       | reviewer, with a reason               | offer returned             | offer returned
  * withdraw     | the offer's author                    | offer withdrawn            | offer withdrawn

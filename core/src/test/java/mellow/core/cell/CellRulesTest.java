@@ -15,6 +15,7 @@ import mellow.core.cell.CellEvent.PutBack;
 import mellow.core.cell.CellEvent.PutForward;
 import mellow.core.cell.CellEvent.Return;
 import mellow.core.cell.CellEvent.Settle;
+import mellow.core.cell.CellEvent.SettleByRule;
 import mellow.core.cell.CellEvent.StillHolds;
 import mellow.core.cell.CellEvent.Withdraw;
 import mellow.core.cell.Offer.Answer;
@@ -217,6 +218,48 @@ class CellRulesTest {
             offers.remove(0);
         }
         return new Cell(cell.text(), cell.standing(), cell.basedOn(), cell.textAt(), cell.version(), offers);
+    }
+
+    @Test
+    void aRuleSettlesOnesOwnNewOfferOnly() {
+        Cell settled = after(offered(), new SettleByRule(10), 1, CONTRIBUTOR);
+        assertThat(settled.state(1)).isEqualTo(CellState.SETTLED);
+        assertThat(settled.text()).contains(RAMPE);
+        assertThat(refused(offered(), new SettleByRule(10), OTHER_CONTRIBUTOR)).isEqualTo(Reason.NOT_YOURS);
+        assertThat(refused(settled, new SettleByRule(10), CONTRIBUTOR)).isEqualTo(Reason.OFFER_NOT_OPEN);
+    }
+
+    @Test
+    void aRuleTrustsWhoseLastAnswersWereAllSettled() {
+        StandingRule rule = new StandingRule(3);
+        assertThat(rule.trusts(List.of(Answer.SETTLED, Answer.SETTLED, Answer.SETTLED)))
+                .isTrue();
+        assertThat(rule.trusts(List.of(Answer.SETTLED, Answer.SETTLED))).isFalse();
+        assertThat(rule.trusts(
+                        List.of(Answer.SETTLED, Answer.SETTLED, Answer.SETTLED, Answer.RETURNED, Answer.AMENDED)))
+                .as("older answers are forgiven")
+                .isTrue();
+        assertThat(rule.trusts(List.of(Answer.SETTLED, Answer.AMENDED, Answer.SETTLED, Answer.SETTLED)))
+                .isFalse();
+        assertThat(rule.trusts(List.of(Answer.RETURNED, Answer.SETTLED, Answer.SETTLED, Answer.SETTLED)))
+                .isFalse();
+        assertThat(rule.trusts(
+                        List.of(Answer.SETTLED, Answer.SET_ASIDE, Answer.WITHDRAWN, Answer.SETTLED, Answer.SETTLED)))
+                .isTrue();
+    }
+
+    @Test
+    void aRuleLeavesChoicesToReviewers() {
+        assertThat(StandingRule.leavesNoChoice(offered(), 1)).isTrue();
+        Cell two = after(offered(), new PutForward(KLAPPE, 11), 1, OTHER_CONTRIBUTOR);
+        assertThat(StandingRule.leavesNoChoice(two, 1)).as("two offers").isFalse();
+        Cell beside = after(settled(), new PutForward(KLAPPE, 11), 1, OTHER_CONTRIBUTOR);
+        assertThat(StandingRule.leavesNoChoice(beside, 1))
+                .as("over a settled text")
+                .isFalse();
+        assertThat(StandingRule.leavesNoChoice(beside, 2))
+                .as("over a stale one")
+                .isTrue();
     }
 
     private static CellEvent randomEvent(Random random, Cell cell, long newOffer, int revision) {

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param version the version of the cell that the person saw
  * @param text for PENCIL, PUT_FORWARD, OFFER and AMEND of a plain text
  * @param offer for SETTLE, AMEND, RETURN and WITHDRAW: the offer's number
- * @param reason for RETURN
+ * @param reason for RETURN: why; for PUT_FORWARD and OFFER: what the author says to the reviewer
  * @param meaningConfirmed for SETTLE: the offer fits the source as it reads now
  * @param line for PUT_BACK: the story line's number
  * @param forms instead of the text, for an entry that is not plain: its forms by name

@@ -67,7 +67,8 @@ public class CellReader {
                                         row.getString("author"),
                                         row.getLong("author_id"),
                                         row.getTimestamp("offered_time").toInstant(),
-                                        row.getInt("based_on")));
+                                        row.getInt("based_on"),
+                                        row.getString("note")));
                     } else {
                         returned.put(key, row.getString("reason"));
                     }

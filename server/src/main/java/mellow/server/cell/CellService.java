@@ -28,6 +28,7 @@ import mellow.server.cell.CellWork.Result;
 import mellow.server.cell.CellWork.Wanted;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
+import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.springframework.stereotype.Service;
@@ -88,7 +89,7 @@ public class CellService {
                 .known(tag)
                 .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + tag + "."));
         CellKey key = new CellKey(entryId, language);
-        long number = cells.nextChange();
+        long number = newChange();
         String origin = change.action() == Action.PUT_BACK
                 ? UNDO
                 : Objects.requireNonNullElse(change.how(), How.TYPED).word();
@@ -107,6 +108,17 @@ public class CellService {
     /** Changes many cells as one change; cells that a rule stands against stay as they are and are named. */
     @Transactional
     public Many changeMany(long person, ManyChanges changes) {
+        return changeMany(person, changes, newChange(), Progress.UNWATCHED);
+    }
+
+    /** A number for a change, for who has to know it before the change is made. */
+    public long newChange() {
+        return cells.nextChange();
+    }
+
+    /** The same under a number that was made before, telling how far it is. */
+    @Transactional
+    public Many changeMany(long person, ManyChanges changes, long number, Progress progress) {
         boolean blind = changes.action() == Action.STILL_HOLDS
                 || changes.action() == Action.SETTLE
                 || changes.action() == Action.RETURN;
@@ -142,10 +154,9 @@ public class CellService {
                         "cell-twice", "A cell can be changed once in one go, and one is named twice.");
             }
         }
-        long number = cells.nextChange();
         String origin = Objects.requireNonNullElse(changes.how(), How.TYPED).word();
         Telling telling = new Telling(number, person, clock.instant(), origin, changes.reason());
-        return reply(number, work.carryOut(telling, List.copyOf(wanted.values())));
+        return reply(number, work.carryOut(telling, List.copyOf(wanted.values()), progress));
     }
 
     /**
@@ -161,7 +172,7 @@ public class CellService {
         if (wanted.isEmpty()) {
             return Optional.empty();
         }
-        long number = cells.nextChange();
+        long number = newChange();
         Telling telling = new Telling(number, person, clock.instant(), UNDO, null);
         return Optional.of(reply(number, work.carryOut(telling, wanted)));
     }

@@ -45,7 +45,7 @@ class CellStory {
 
     /** Lines after which the text they name was in force. */
     private static final Set<String> IN_FORCE =
-            Set.of("pencilled", "settled", "amended", "put_back", "still_holds", "undone");
+            Set.of("pencilled", "settled", "settled_by_rule", "amended", "put_back", "still_holds", "undone");
 
     private final JdbcClient jdbc;
     private final NamedParameterJdbcTemplate batch;
@@ -168,7 +168,7 @@ class CellStory {
      * @param after the text in force after, or the text offered
      * @param afterForms its forms, null for a plain text
      * @param file the file it came from
-     * @param reason why an offer was returned
+     * @param reason why an offer was returned, or what its author said with it
      * @param canBePutBack whether this line's text can be put back
      */
     public record StoryLine(

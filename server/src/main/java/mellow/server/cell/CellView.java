@@ -45,6 +45,7 @@ public record CellView(
      * @param authorId their number
      * @param at when
      * @param basedOn the source revision it was made from
+     * @param note what its author says to the reviewer, empty for nothing
      */
     public record OfferView(
             long id,
@@ -53,5 +54,6 @@ public record CellView(
             String author,
             long authorId,
             Instant at,
-            int basedOn) {}
+            int basedOn,
+            String note) {}
 }

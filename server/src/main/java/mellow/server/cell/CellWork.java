@@ -9,7 +9,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -24,11 +26,14 @@ import mellow.core.cell.Outcome.Changed;
 import mellow.core.cell.Outcome.Reason;
 import mellow.core.cell.Outcome.Refused;
 import mellow.core.cell.Outcome.What;
+import mellow.core.cell.StandingRule;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
 import mellow.core.check.Finding.Severity;
+import mellow.core.text.EditDistance;
 import mellow.core.text.Text;
 import mellow.server.activity.ActivityService;
+import mellow.server.cell.CellChange.How;
 import mellow.server.cell.CellStory.Telling;
 import mellow.server.cell.CellStory.Told;
 import mellow.server.common.Refusal;
@@ -39,6 +44,8 @@ import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
+import mellow.server.run.RunService.Progress;
+import mellow.server.standing.StandingService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
@@ -53,6 +60,8 @@ import org.springframework.stereotype.Component;
 class CellWork {
 
     private static final int AT_ONCE = 500;
+    /** Other texts may be a machine's, or made for something else; no rule settles them. */
+    private static final Set<String> MADE_BY_PEOPLE = Set.of(How.TYPED.word(), How.PASTED.word());
 
     private final CellRepository cells;
     private final CellStory story;
@@ -62,6 +71,7 @@ class CellWork {
     private final ActivityService activity;
     private final LiveService live;
     private final LanguageService languages;
+    private final StandingService standing;
     private final EntityManager entities;
 
     CellWork(
@@ -73,6 +83,7 @@ class CellWork {
             ActivityService activity,
             LiveService live,
             LanguageService languages,
+            StandingService standing,
             EntityManager entities) {
         this.cells = cells;
         this.story = story;
@@ -82,6 +93,7 @@ class CellWork {
         this.activity = activity;
         this.live = live;
         this.languages = languages;
+        this.standing = standing;
         this.entities = entities;
     }
 
@@ -103,6 +115,11 @@ class CellWork {
 
     /** Carries out {@code wanted} as one change. What is refused stays as it is; the caller decides whether that undoes the rest. */
     Result carryOut(Telling telling, List<Wanted> wanted) {
+        return carryOut(telling, wanted, Progress.UNWATCHED);
+    }
+
+    /** The same, telling how many cells were looked at. */
+    Result carryOut(Telling telling, List<Wanted> wanted, Progress progress) {
         Task task = new Task(telling, people.rights(telling.person()));
         List<Long> entryIds =
                 wanted.stream().map(one -> one.key().entryId()).distinct().toList();
@@ -115,6 +132,7 @@ class CellWork {
                         .thenComparing(one -> one.key().languageId()))
                 .toList();
         for (int from = 0; from < inOrder.size(); from += AT_ONCE) {
+            progress.at(from, inOrder.size());
             task.some(inOrder.subList(from, Math.min(inOrder.size(), from + AT_ONCE)));
         }
         task.tell();
@@ -133,6 +151,7 @@ class CellWork {
                 .thenComparing(Place::what));
         private final Map<Long, TreeSet<Long>> entriesByTable = new TreeMap<>();
         private final Map<Long, TreeSet<String>> languagesByTable = new HashMap<>();
+        private final Map<Short, Boolean> trusted = new HashMap<>();
         private int changed;
 
         private record Place(long table, short language, String what) {}
@@ -215,7 +234,8 @@ class CellWork {
                     false);
             CellEvent event = wanted.maker().event(before, entry, kept);
             requireSound(event, before, entry, kept);
-            Changed outcome = require(CellRules.apply(before, event, entry.sourceRevision(), actor));
+            Changed outcome = byRule(
+                    require(CellRules.apply(before, event, entry.sourceRevision(), actor)), event, entry, kept, actor);
             Cell after = outcome.cell();
             CellState stateBefore = row.state();
             CellState stateAfter = after.state(entry.meaningRevision());
@@ -239,6 +259,22 @@ class CellWork {
                     after,
                     opened != null ? Long.valueOf(opened.id()) : answered(event),
                     opened != null ? opened.text() : null);
+        }
+
+        /** What a standing rule makes of a text that was just put forward: settled at once, or as it was. */
+        private Changed byRule(Changed outcome, CellEvent event, EntryRow entry, Kept kept, Actor actor) {
+            if (!(event instanceof CellEvent.PutForward forward)
+                    || outcome.what() != What.OFFERED
+                    || !MADE_BY_PEOPLE.contains(telling.origin())
+                    || !StandingRule.leavesNoChoice(outcome.cell(), entry.meaningRevision())
+                    || !trusted.computeIfAbsent(kept.number(), number -> standing.trusting(telling.person(), number)
+                            .isPresent())
+                    || !Checks.of(entry.measure(), forward.text().forms(), categories(kept))
+                            .isEmpty()) {
+                return outcome;
+            }
+            return require(CellRules.apply(
+                    outcome.cell(), new CellEvent.SettleByRule(forward.offerId()), entry.sourceRevision(), actor));
         }
 
         /** Nothing is settled past a blocker. */
@@ -278,7 +314,13 @@ class CellWork {
                         .findFirst()
                         .orElse(null);
                 if (row == null) {
-                    entities.persist(new OfferRow(key.entryId(), key.languageId(), offer, telling.at()));
+                    String note = Objects.requireNonNullElse(telling.reason(), "");
+                    OfferRow fresh =
+                            new OfferRow(key.entryId(), key.languageId(), offer, telling.at(), telling.origin(), note);
+                    if (!offer.open()) {
+                        fresh.settledByRule(offer, telling.at());
+                    }
+                    entities.persist(fresh);
                     opened = offer;
                 } else if (!before.offers().contains(offer)) {
                     row.answered(
@@ -286,6 +328,9 @@ class CellWork {
                             telling.person(),
                             telling.at(),
                             offer.standing() == Offer.Answer.RETURNED ? telling.reason() : null);
+                    if (offer.standing() == Offer.Answer.AMENDED) {
+                        after.text().ifPresent(text -> row.amended(EditDistance.between(offer.text(), text)));
+                    }
                 }
             }
             return opened;

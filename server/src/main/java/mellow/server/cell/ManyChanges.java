@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param action what to do to each; PENCIL offers where a settled text stands; SETTLE and RETURN answer the only open offer where none is named
  * @param cells the cells, at most {@value #MOST}
- * @param reason for RETURN
+ * @param reason for RETURN: why; for PUT_FORWARD and OFFER: what the author says to the reviewer
  * @param meaningConfirmed for SETTLE
  * @param how how the texts came to be
  */

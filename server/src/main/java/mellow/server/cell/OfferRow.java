@@ -5,6 +5,7 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import mellow.core.cell.Offer;
+import mellow.core.text.EditDistance.Changed;
 import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
@@ -29,10 +30,15 @@ class OfferRow {
     private @Nullable Long answeredBy;
     private @Nullable Instant answeredTime;
     private @Nullable String reason;
+    private String origin = "";
+    private String note = "";
+    private boolean byRule;
+    private @Nullable Integer changed;
+    private @Nullable Integer changedOf;
 
     protected OfferRow() {}
 
-    OfferRow(long entryId, short languageId, Offer offer, Instant at) {
+    OfferRow(long entryId, short languageId, Offer offer, Instant at, String origin, String note) {
         this.id = offer.id();
         this.entryId = entryId;
         this.languageId = languageId;
@@ -42,6 +48,8 @@ class OfferRow {
         this.basedOn = offer.basedOn();
         this.openedAt = offer.openedAt();
         this.offeredTime = at;
+        this.origin = origin;
+        this.note = note;
     }
 
     long id() {
@@ -63,11 +71,26 @@ class OfferRow {
                 answeredAt);
     }
 
+    /** Takes the answer; one that is taken back keeps its reason, in case that is undone in turn. */
     void answered(Offer offer, long by, Instant at, @Nullable String why) {
         answer = (short) offer.standing().ordinal();
         answeredAt = offer.answeredAt();
-        answeredBy = by;
-        answeredTime = at;
-        reason = why;
+        answeredBy = offer.open() ? null : by;
+        answeredTime = offer.open() ? null : at;
+        if (why != null) {
+            reason = why;
+        }
+    }
+
+    /** A rule settled it as it was made. */
+    void settledByRule(Offer offer, Instant at) {
+        answered(offer, authorId, at, null);
+        byRule = true;
+    }
+
+    /** Keeps how much of it was amended. */
+    void amended(Changed difference) {
+        changed = difference.changed();
+        changedOf = difference.of();
     }
 }

@@ -1,22 +1,12 @@
 package mellow.server.review;
 
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.SortedMap;
-import mellow.core.check.Checks;
-import mellow.core.check.Checks.Measure;
-import mellow.core.check.Finding;
 import mellow.core.language.LanguageTag;
-import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
-import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
+import mellow.server.review.Strips.Waiting;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
@@ -24,30 +14,13 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Reads what waits for an answer in a language, oldest or newest first, with all that one needs to judge it. */
+/** Reads what waits for an answer in a language, with all that one needs to judge it. */
 @Service
 public class ReviewService {
 
-    /** As many strips as a page of the screen asks for. */
+    /** As many offers as a page of the screen asks for. */
     static final int PAGE = 100;
 
-    /** The source that an older offer was made for is what the first rewriting after it replaced. */
-    private static final String STRIPS =
-            """
-            select o.id, o.entry_id, o.text, o.forms, o.based_on, o.offered_time, o.author_id, p.name author,
-                e.key, e.context, e.source, e.source_forms, e.shape, e.note, e.reference, e.picture_id, e.max_length, e.max_lines, e.meaning_revision,
-                t.slug, t.name table_name, c.text in_force, c.forms in_force_forms, c.standing, c.version, c.open_offers,
-                case when o.based_on < e.meaning_revision then (
-                    select s.before from entry_story s where s.entry_id = e.id and s.what = 'source_rewritten' and s.revision > o.based_on
-                    order by s.revision limit 1) end source_then
-            from offer o
-            join entry e on e.id = o.entry_id and e.removed_at is null
-            join ledger_table t on t.id = e.table_id and t.removed_at is null
-            join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id
-            join person p on p.id = o.author_id
-            where o.language_id = :language and o.answer = 0 and o.author_id <> :me and e.table_id = any(:tables)
-              and (:person = 0 or o.author_id = :person)
-            """;
     /** Figures of everybody who has offered anything in the language, those whose offers wait first. */
     private static final String CONTRIBUTORS =
             """
@@ -61,11 +34,13 @@ public class ReviewService {
 
     private final TableService tables;
     private final LanguageService languages;
+    private final Strips strips;
     private final JdbcClient jdbc;
 
-    ReviewService(TableService tables, LanguageService languages, JdbcClient jdbc) {
+    ReviewService(TableService tables, LanguageService languages, Strips strips, JdbcClient jdbc) {
         this.tables = tables;
         this.languages = languages;
+        this.strips = strips;
         this.jdbc = jdbc;
     }
 
@@ -75,7 +50,11 @@ public class ReviewService {
      * @param offer the offer's number
      * @param version the cell's version, to be sent back with an answer
      * @param sourceThen the source that the offer was made for, null when that is the source as it reads now
+     * @param note for translators
+     * @param usedBy names of the products that use its table
      * @param inForce the text in force, null for none
+     * @param said what its author says to the reviewer, empty for nothing
+     * @param byMachine whether a machine's or the memory's text was put forward as it was
      * @param offers number of open offers for this cell
      * @param blockers what keeps it from being settled, as sentences
      * @param warnings what else the checks found
@@ -94,12 +73,15 @@ public class ReviewService {
             @Nullable String sourceThen,
             String note,
             String reference,
+            List<String> usedBy,
             @Nullable Long picture,
             @Nullable String inForce,
             @Nullable Map<String, String> inForceForms,
             boolean settled,
             String text,
             @Nullable Map<String, String> forms,
+            String said,
+            boolean byMachine,
             long authorId,
             String author,
             Instant at,
@@ -121,32 +103,44 @@ public class ReviewService {
     /**
      * What waits.
      *
-     * @param strips the first {@value #PAGE} after the place asked for
-     * @param waiting number of all that wait
+     * @param strips at most {@value #PAGE} that match from the place asked for, each with the other offers for its cell
+     * @param next the place to ask for after these, null when there are no more
+     * @param matching number of all that match
+     * @param newest the highest number of an offer that matches; what is offered later was not seen yet
      */
-    public record ReviewReply(List<Strip> strips, int waiting, List<Contributor> contributors) {}
+    public record ReviewReply(
+            List<Strip> strips, @Nullable Integer next, int matching, long newest, List<Contributor> contributors) {}
+
+    /** The query for a language and names of tables in addresses, all when there are none. */
+    ReviewQuery query(
+            LanguageTag language,
+            List<String> slugs,
+            long person,
+            int olderThanDays,
+            ReviewQuery.Checked checks,
+            ReviewQuery.Order order) {
+        short number = languages
+                .known(language)
+                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
+        List<Long> in = (slugs.isEmpty()
+                        ? tables.all().stream().map(TableService.Listed::table)
+                        : slugs.stream().map(tables::find))
+                .map(TableInfo::id)
+                .toList();
+        return new ReviewQuery(language, number, in, person, olderThanDays, checks, order);
+    }
 
     /**
      * What waits for {@code me}, whose own offers are left out.
      *
-     * @param slugs names of tables in addresses; all when empty
-     * @param person only offers of this person; 0 for all
-     * @param newest whether the newest come first
+     * @param from the place to begin at, from 0
      */
     @Transactional(readOnly = true)
-    public ReviewReply waiting(long me, LanguageTag language, List<String> slugs, long person, boolean newest) {
-        List<TableInfo> in = slugs.isEmpty()
-                ? tables.all().stream().map(TableService.Listed::table).toList()
-                : slugs.stream().map(tables::find).toList();
-        Short number = languages
-                .known(language)
-                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
-        Long[] numbers = in.stream().map(TableInfo::id).toArray(Long[]::new);
-        Collection<String> categories = languages.describe(language).plurals().keySet();
+    public ReviewReply waiting(long me, ReviewQuery query, int from) {
         List<Contributor> contributors = jdbc.sql(CONTRIBUTORS)
-                .param("language", number)
+                .param("language", query.number())
                 .param("me", me)
-                .param("tables", numbers)
+                .param("tables", query.tables().toArray(Long[]::new))
                 .query((row, n) -> new Contributor(
                         row.getLong("id"),
                         row.getString("name"),
@@ -155,63 +149,14 @@ public class ReviewService {
                         row.getInt("amended"),
                         row.getInt("returned")))
                 .list();
-        String order = newest ? " order by o.offered_time desc, o.id desc" : " order by o.offered_time, o.id";
-        List<Strip> strips = new ArrayList<>();
-        jdbc.sql(STRIPS + order + " limit " + PAGE)
-                .param("language", number)
-                .param("me", me)
-                .param("tables", numbers)
-                .param("person", person)
-                .query(row -> {
-                    strips.add(strip(row, categories));
-                });
-        int waiting = contributors.stream()
-                .filter(one -> person == 0 || one.id() == person)
-                .mapToInt(Contributor::waiting)
-                .sum();
-        return new ReviewReply(strips, waiting, contributors);
-    }
-
-    private static Strip strip(ResultSet row, Collection<String> categories) throws SQLException {
-        SortedMap<String, String> source = TextColumns.allForms(row.getString("source"), row.getString("source_forms"));
-        Measure measure = new Measure(
-                Shape.of(row.getString("shape")).orElseThrow(),
-                source,
-                row.getInt("max_length"),
-                row.getInt("max_lines"));
-        List<String> blockers = new ArrayList<>();
-        List<String> warnings = new ArrayList<>();
-        for (Finding finding :
-                Checks.of(measure, TextColumns.allForms(row.getString("text"), row.getString("forms")), categories)) {
-            String form = measure.shape() == Shape.PLAIN ? "" : finding.form().toLowerCase(Locale.ROOT) + ": ";
-            (finding.severity() == Finding.Severity.BLOCKER ? blockers : warnings).add(form + finding.sentence());
-        }
-        return new Strip(
-                row.getLong("id"),
-                row.getLong("entry_id"),
-                row.getInt("version"),
-                row.getString("slug"),
-                row.getString("table_name"),
-                row.getString("key"),
-                row.getString("context"),
-                row.getString("shape"),
-                row.getString("source"),
-                TextColumns.shown(row.getString("source_forms")),
-                row.getString("source_then"),
-                row.getString("note"),
-                row.getString("reference"),
-                row.getObject("picture_id", Long.class),
-                row.getString("in_force"),
-                TextColumns.shown(row.getString("in_force_forms")),
-                row.getInt("standing") == 2,
-                row.getString("text"),
-                TextColumns.shown(row.getString("forms")),
-                row.getLong("author_id"),
-                row.getString("author"),
-                row.getTimestamp("offered_time").toInstant(),
-                row.getInt("open_offers"),
-                row.getInt("max_length"),
-                blockers,
-                warnings);
+        List<Waiting> all = strips.waiting(me, query);
+        int start = Math.max(0, Math.min(from, all.size()));
+        int end = Math.min(all.size(), start + PAGE);
+        return new ReviewReply(
+                strips.read(me, query, all.subList(start, end)),
+                end < all.size() ? end : null,
+                all.size(),
+                all.stream().mapToLong(Waiting::offer).max().orElse(0),
+                contributors);
     }
 }

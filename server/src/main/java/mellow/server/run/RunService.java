@@ -43,7 +43,7 @@ public class RunService implements DisposableBean {
     private static final String END =
             "update run set status = :status, message = :message, seen_at = :now, ended_at = :now where id = :id";
     private static final String LATEST =
-            "select * from run where kind = :kind and subject = :subject order by id desc limit 1";
+            "select * from run where kind = :kind and subject = :subject %s order by id desc limit 1";
     private static final String CANCEL =
             "update run set cancel = true where kind = :kind and subject = :subject and status = 'going'";
 
@@ -193,8 +193,17 @@ public class RunService implements DisposableBean {
 
     /** The newest run of that kind on that subject. */
     public Optional<RunReply> latest(String kind, long subject) {
+        return latest(jdbc.sql(LATEST.formatted("")), kind, subject);
+    }
+
+    /** The same, if {@code person} started it. */
+    public Optional<RunReply> latest(String kind, long subject, long person) {
+        return latest(jdbc.sql(LATEST.formatted("and person_id = :person")).param("person", person), kind, subject);
+    }
+
+    private Optional<RunReply> latest(JdbcClient.StatementSpec statement, String kind, long subject) {
         Instant silentSince = clock.instant().minus(SILENT);
-        return jdbc.sql(LATEST)
+        return statement
                 .param("kind", kind)
                 .param("subject", subject)
                 .query((row, n) -> {

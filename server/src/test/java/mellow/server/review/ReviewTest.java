@@ -19,11 +19,13 @@ import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService;
 import mellow.server.people.Level;
 import mellow.server.review.ReviewService.Contributor;
+import mellow.server.review.ReviewService.ReviewReply;
 import mellow.server.review.ReviewService.Strip;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
 
 class ReviewTest extends ServerTest {
 
@@ -34,6 +36,9 @@ class ReviewTest extends ServerTest {
 
     @Autowired
     private EntryService entries;
+
+    @Autowired
+    private JdbcClient jdbc;
 
     private long mara;
     private long oskar;
@@ -63,15 +68,37 @@ class ReviewTest extends ServerTest {
     }
 
     private List<Strip> strips(long me, long person, String... tables) {
-        return review.waiting(me, GERMAN, List.of(tables), person, false).strips();
+        return look(me, person, ReviewQuery.Order.OLDEST, tables).strips();
+    }
+
+    private Strip strip(String text) {
+        return strips(oskar, 0).stream()
+                .filter(strip -> strip.text().equals(text))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private List<String> texts(ReviewQuery query) {
+        return review.waiting(oskar, query, 0).strips().stream()
+                .map(Strip::text)
+                .toList();
+    }
+
+    private ReviewReply look(long me, long person, ReviewQuery.Order order, String... tables) {
+        ReviewQuery query = review.query(GERMAN, List.of(tables), person, 0, ReviewQuery.Checked.ALL, order);
+        return review.waiting(me, query, 0);
     }
 
     @Test
     void offersOfOthersWaitOldestFirstWithWhatTheyAreJudgedBy() {
         assertThat(strips(oskar, 0))
                 .extracting(Strip::text)
-                .containsExactly("Klappe oben", "Last", "Rampe offen", "Deck");
-        assertThat(strips(oskar, hanne)).extracting(Strip::key).containsExactly("up", "deck");
+                .as("the oldest first, offers for one cell together")
+                .containsExactly("Klappe oben", "Rampe offen", "Last", "Deck");
+        assertThat(strips(oskar, hanne))
+                .as("one person's offers, with the others for the same cells")
+                .extracting(Strip::text)
+                .containsExactly("Klappe oben", "Rampe offen", "Deck");
         assertThat(strips(oskar, 0, "deck")).extracting(Strip::key).containsExactly("deck");
         assertThat(strips(lina, 0))
                 .as("one's own are left out")
@@ -81,13 +108,66 @@ class ReviewTest extends ServerTest {
         assertThat(up.inForce()).isEqualTo("Rampe oben");
         assertThat(up.offers()).isEqualTo(2);
         assertThat(up.blockers()).isEmpty();
-        assertThat(strips(oskar, 0).get(1).blockers()).containsExactly("Missing: {n}.");
-        assertThat(review.waiting(oskar, GERMAN, List.of(), 0, true)
-                        .strips()
-                        .get(0)
-                        .key())
+        assertThat(strip("Last").blockers()).containsExactly("Missing: {n}.");
+        assertThat(look(oskar, 0, ReviewQuery.Order.NEWEST).strips().get(0).key())
                 .as("newest first")
                 .isEqualTo("deck");
+    }
+
+    @Test
+    void offersAreFoundByWhatTheChecksSayOfThemAndByTheirAge() {
+        offer(hanne, "short", 0, "Anhalten");
+        assertThat(texts(checked(ReviewQuery.Checked.BLOCKED))).containsExactly("Last", "Anhalten");
+        assertThat(texts(checked(ReviewQuery.Checked.SOUND))).containsExactly("Klappe oben", "Rampe offen", "Deck");
+        assertThat(texts(checked(ReviewQuery.Checked.WARNED))).isEmpty();
+        offer(hanne, "deck", 1, "Deck ");
+        assertThat(texts(checked(ReviewQuery.Checked.WARNED))).containsExactly("Deck ");
+
+        jdbc.sql("update offer set offered_time = offered_time - interval '8 days' where text = 'Last'")
+                .update();
+        assertThat(texts(review.query(GERMAN, List.of(), 0, 7, ReviewQuery.Checked.ALL, ReviewQuery.Order.OLDEST)))
+                .containsExactly("Last");
+    }
+
+    private ReviewQuery checked(ReviewQuery.Checked checks) {
+        return review.query(GERMAN, List.of(), 0, 0, checks, ReviewQuery.Order.OLDEST);
+    }
+
+    @Test
+    void anOfferCarriesWhatItsAuthorSaysAndWhereItsTextIsUsed() {
+        CellChange change = new CellChange(Action.PUT_FORWARD, 0, "Anh.", null, "No room for more.", false, null);
+        ledger.change(hanne, "short", "de", change);
+        assertThat(strip("Anh.").said()).isEqualTo("No room for more.");
+        assertThat(strip("Last").said()).isEmpty();
+        assertThat(strip("Last").usedBy()).isEmpty();
+    }
+
+    @Test
+    void pagesFollowEachOtherWithoutGapsAndKeepOffersForOneCellTogether() {
+        StringBuilder csv = new StringBuilder("key,en,de\n");
+        for (int i = 0; i < 130; i++) {
+            csv.append("k").append(i).append(",Text ").append(i).append(",\n");
+        }
+        ledger.takeIn(mara, "Many", csv.toString(), Arrival.SETTLED);
+        for (int i = 0; i < 130; i++) {
+            offer(lina, "k" + i, 0, "Wort " + i);
+            if (i % 10 == 0) {
+                offer(hanne, "k" + i, 1, "Anders " + i);
+            }
+        }
+        ReviewQuery query =
+                review.query(GERMAN, List.of("many"), 0, 0, ReviewQuery.Checked.ALL, ReviewQuery.Order.TABLE);
+        ReviewReply first = review.waiting(oskar, query, 0);
+        assertThat(first.matching()).isEqualTo(143);
+        assertThat(first.next()).isEqualTo(ReviewService.PAGE);
+        ReviewReply second = review.waiting(oskar, query, ReviewService.PAGE);
+        assertThat(second.next()).isNull();
+        List<Long> all = java.util.stream.Stream.concat(first.strips().stream(), second.strips().stream())
+                .map(Strip::offer)
+                .distinct()
+                .toList();
+        assertThat(all).hasSize(143);
+        assertThat(first.strips()).extracting(Strip::text).startsWith("Wort 0", "Anders 0", "Wort 1");
     }
 
     @Test
@@ -96,17 +176,17 @@ class ReviewTest extends ServerTest {
         source.put("other", "Ramp fully up");
         int version = ledger.ask(Integer.class, "select version from entry where key = 'up'");
         entries.rewrite(mara, ledger.entry("up"), version, source, true);
-        assertThat(strips(oskar, lina).get(0).sourceThen()).isEqualTo("Ramp up");
-        assertThat(strips(oskar, lina).get(1).sourceThen()).isNull();
+        assertThat(strip("Klappe oben").sourceThen()).isEqualTo("Ramp up");
+        assertThat(strip("Last").sourceThen()).isNull();
     }
 
     @Test
     void contributorsAreToldWithWhatBecameOfTheirOffers() {
-        long offer = strips(oskar, lina).get(0).offer();
+        long offer = strip("Klappe oben").offer();
         ledger.change(oskar, "up", "de", CellChange.answer(Action.RETURN, 3, offer, "Say Rampe."));
-        long other = strips(oskar, hanne).get(1).offer();
+        long other = strip("Deck").offer();
         ledger.change(oskar, "deck", "de", CellChange.answer(Action.SETTLE, 1, other, null));
-        assertThat(review.waiting(oskar, GERMAN, List.of(), 0, false).contributors())
+        assertThat(look(oskar, 0, ReviewQuery.Order.OLDEST).contributors())
                 .extracting(Contributor::name, Contributor::waiting, Contributor::settled, Contributor::returned)
                 .containsExactlyInAnyOrder(
                         org.assertj.core.groups.Tuple.tuple("LINA", 1, 0, 1),
@@ -115,7 +195,7 @@ class ReviewTest extends ServerTest {
 
     @Test
     void nothingIsSettledPastABlocker() {
-        long offer = strips(oskar, lina).get(1).offer();
+        long offer = strip("Last").offer();
         assertThatThrownBy(() -> ledger.change(oskar, "load", "de", CellChange.answer(Action.SETTLE, 1, offer, null)))
                 .isInstanceOf(Refusal.class)
                 .hasMessage("This cannot be settled. Missing: {n}.");
