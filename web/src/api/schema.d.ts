@@ -36,6 +36,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["notices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bell/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["seen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board/left": {
         parameters: {
             query?: never;
@@ -94,6 +126,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["undo_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contributions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contributions.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["figuresCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["drafts"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -580,6 +660,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/offers/{offer}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["say"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -638,6 +734,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["offers"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -772,6 +884,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reports/{language}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/{language}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["reportCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/review": {
         parameters: {
             query?: never;
@@ -783,6 +927,38 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/review/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/review/answers/{change}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["state"];
+        put?: never;
+        post?: never;
+        delete: operations["cancel_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -879,6 +1055,38 @@ export interface paths {
         put?: never;
         post: operations["signIn"];
         delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_8"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standing/{language}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["set"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1099,6 +1307,55 @@ export interface components {
         Acceptance: {
             password: string;
         };
+        AnswerAll: {
+            /** @enum {string} */
+            action: "PENCIL" | "PUT_FORWARD" | "OFFER" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
+            checks: string;
+            /** Format: int32 */
+            days: number;
+            language: string;
+            /** Format: int64 */
+            person: number;
+            reason?: string;
+            tables: string[];
+            /** Format: int64 */
+            upTo: number;
+        };
+        Answerer: {
+            /** Format: int32 */
+            amended: number;
+            /** Format: int32 */
+            byRule: number;
+            fromFiles: boolean;
+            name: string;
+            /** Format: int32 */
+            putBack: number;
+            /** Format: int32 */
+            returned: number;
+            /** Format: int32 */
+            settled: number;
+            /** Format: int32 */
+            staleAnswered: number;
+            /** Format: int32 */
+            stillHolds: number;
+            /** Format: int64 */
+            words: number;
+        };
+        Answering: {
+            /** Format: int64 */
+            change: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int64 */
+            done: number;
+            message: string;
+            /** Format: int32 */
+            refused: number;
+            status: string;
+            told: components["schemas"]["RefusedCell"][];
+            /** Format: int64 */
+            total: number;
+        };
         ArgumentReply: {
             branches: string[];
             name: string;
@@ -1186,6 +1443,17 @@ export interface components {
             preview?: components["schemas"]["PreviewReply"];
             run?: components["schemas"]["RunReply"];
         };
+        Contribution: {
+            /** Format: int32 */
+            inARow: number;
+            language: string;
+            machine: components["schemas"]["Figures"];
+            name: string;
+            own: components["schemas"]["Figures"];
+            /** Format: int64 */
+            person: number;
+            weeks: components["schemas"]["Week"][];
+        };
         Contributor: {
             /** Format: int32 */
             amended: number;
@@ -1220,6 +1488,27 @@ export interface components {
             section: string;
             tags: string[];
             translatable: boolean;
+        };
+        Draft: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            entry: number;
+            forms?: {
+                [key: string]: string;
+            };
+            key: string;
+            language: string;
+            shape: string;
+            source: string;
+            sourceForms?: {
+                [key: string]: string;
+            };
+            table: string;
+            tableName: string;
+            text: string;
+            /** Format: int32 */
+            version: number;
         };
         DropReply: {
             intakes: components["schemas"]["Listed"][];
@@ -1260,6 +1549,32 @@ export interface components {
             table: string;
             /** Format: int32 */
             version: number;
+        };
+        Figures: {
+            /** Format: int32 */
+            amended: number;
+            /** Format: int32 */
+            byRule: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            changedOf: number;
+            /** Format: int64 */
+            medianSeconds?: number;
+            /** Format: int32 */
+            offered: number;
+            /** Format: int32 */
+            returned: number;
+            /** Format: int32 */
+            setAside: number;
+            /** Format: int32 */
+            settled: number;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: int32 */
+            withdrawn: number;
+            /** Format: int64 */
+            words: number;
         };
         FindingReply: {
             code: string;
@@ -1330,6 +1645,18 @@ export interface components {
             settled: boolean;
             /** Format: int32 */
             version: number;
+        };
+        InTable: {
+            /** Format: int32 */
+            entries: number;
+            name: string;
+            slug: string;
+            /** Format: int32 */
+            staleAnswered: number;
+            /** Format: int32 */
+            times: number;
+            /** Format: int64 */
+            words: number;
         };
         IntakeOptions: {
             /** @enum {string} */
@@ -1572,6 +1899,66 @@ export interface components {
             /** Format: date-time */
             since: string;
         };
+        Note: {
+            note: string;
+        };
+        Notice: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            entry?: number;
+            fresh: boolean;
+            key?: string;
+            /** @enum {string} */
+            kind: "WAITING" | "CAME_BACK" | "SETTLED" | "ANSWERED" | "ASKED";
+            language?: string;
+            /** Format: int32 */
+            n: number;
+            table?: string;
+        };
+        OfferLine: {
+            amended?: string;
+            amendedForms?: {
+                [key: string]: string;
+            };
+            answer: string;
+            /** Format: date-time */
+            answeredAt?: string;
+            answeredBy?: string;
+            /** Format: date-time */
+            at: string;
+            byMachine: boolean;
+            byRule: boolean;
+            cameBack: boolean;
+            /** Format: int32 */
+            changed?: number;
+            /** Format: int32 */
+            changedOf?: number;
+            /** Format: int64 */
+            entry: number;
+            forms?: {
+                [key: string]: string;
+            };
+            key: string;
+            language: string;
+            /** Format: int32 */
+            maxLength: number;
+            /** Format: int64 */
+            offer: number;
+            present: boolean;
+            reason?: string;
+            said: string;
+            shape: string;
+            source: string;
+            sourceForms?: {
+                [key: string]: string;
+            };
+            table: string;
+            tableName: string;
+            text: string;
+            /** Format: int32 */
+            version: number;
+        };
         OfferView: {
             /** Format: date-time */
             at: string;
@@ -1585,7 +1972,16 @@ export interface components {
             };
             /** Format: int64 */
             id: number;
+            note: string;
             text: string;
+        };
+        Offers: {
+            counts: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            next?: number;
+            offers: components["schemas"]["OfferLine"][];
         };
         One: {
             /** Format: int64 */
@@ -1735,11 +2131,25 @@ export interface components {
             /** Format: date-time */
             removedAt: string;
         };
+        Report: {
+            answerers: components["schemas"]["Answerer"][];
+            contributors: components["schemas"]["Contribution"][];
+            /** Format: date */
+            from: string;
+            language: string;
+            tables: components["schemas"]["InTable"][];
+            /** Format: date */
+            to: string;
+        };
         ReviewReply: {
             contributors: components["schemas"]["Contributor"][];
-            strips: components["schemas"]["Strip"][];
             /** Format: int32 */
-            waiting: number;
+            matching: number;
+            /** Format: int64 */
+            newest: number;
+            /** Format: int32 */
+            next?: number;
+            strips: components["schemas"]["Strip"][];
         };
         Rewritten: {
             /** Format: int64 */
@@ -1784,6 +2194,14 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Rule: {
+            /** Format: int32 */
+            after: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            language: string;
+        };
         RunReply: {
             /** Format: int64 */
             done: number;
@@ -1813,6 +2231,10 @@ export interface components {
             at: number;
             name: string;
             table: string;
+        };
+        Seen: {
+            /** Format: date-time */
+            until: string;
         };
         Selected: {
             /** Format: int32 */
@@ -1860,6 +2282,10 @@ export interface components {
             /** Format: int64 */
             timeout?: number;
         };
+        Started: {
+            /** Format: int64 */
+            change: number;
+        };
         StoryLine: {
             after?: string;
             afterForms?: {
@@ -1887,6 +2313,7 @@ export interface components {
             /** Format: int64 */
             authorId: number;
             blockers: string[];
+            byMachine: boolean;
             context: string;
             /** Format: int64 */
             entry: number;
@@ -1908,6 +2335,7 @@ export interface components {
             /** Format: int64 */
             picture?: number;
             reference: string;
+            said: string;
             settled: boolean;
             shape: string;
             source: string;
@@ -1918,6 +2346,7 @@ export interface components {
             table: string;
             tableName: string;
             text: string;
+            usedBy: string[];
             /** Format: int32 */
             version: number;
             warnings: string[];
@@ -2028,6 +2457,20 @@ export interface components {
             change: number;
             refused: string[];
         };
+        Wanted: {
+            /** Format: int32 */
+            after?: number;
+        };
+        Week: {
+            /** Format: int32 */
+            amended: number;
+            /** Format: date */
+            monday: string;
+            /** Format: int32 */
+            returned: number;
+            /** Format: int32 */
+            settled: number;
+        };
         Words: {
             text: string;
         };
@@ -2081,6 +2524,48 @@ export interface operations {
                 content: {
                     "application/json": string;
                 };
+            };
+        };
+    };
+    notices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notice"][];
+                };
+            };
+        };
+    };
+    seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Seen"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2170,6 +2655,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Undone"];
+                };
+            };
+        };
+    };
+    figures: {
+        parameters: {
+            query?: {
+                in?: string[];
+                person?: number;
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Contribution"][];
+                };
+            };
+        };
+    };
+    figuresCsv: {
+        parameters: {
+            query?: {
+                in?: string[];
+                person?: number;
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    drafts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Draft"][];
                 };
             };
         };
@@ -3058,6 +3613,30 @@ export interface operations {
             };
         };
     };
+    say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                offer: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Note"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     all_5: {
         parameters: {
             query?: never;
@@ -3164,6 +3743,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Invitation"];
+                };
+            };
+        };
+    };
+    offers: {
+        parameters: {
+            query?: {
+                in?: string;
+                answer?: string;
+                after?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offers"];
                 };
             };
         };
@@ -3412,13 +4017,66 @@ export interface operations {
             };
         };
     };
+    report: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+        };
+    };
+    reportCsv: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+            };
+            header?: never;
+            path: {
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     waiting: {
         parameters: {
             query: {
                 in: string;
                 table?: string[];
                 person?: number;
-                newest?: boolean;
+                days?: number;
+                checks?: string;
+                order?: string;
+                from?: number;
             };
             header?: never;
             path?: never;
@@ -3434,6 +4092,72 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ReviewReply"];
                 };
+            };
+        };
+    };
+    answer_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerAll"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Started"];
+                };
+            };
+        };
+    };
+    state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answering"];
+                };
+            };
+        };
+    };
+    cancel_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3633,6 +4357,50 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    all_8: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"][];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

@@ -2,9 +2,12 @@ import { Alert, Button } from "@mui/material";
 import { Navigate, Route, Routes, useLocation } from "react-router";
 import { sentenceOf } from "../api/client";
 import { BoardPage } from "../features/board/BoardPage";
+import { PersonPage } from "../features/contributions/PersonPage";
+import { ReportPage } from "../features/contributions/ReportPage";
 import { IntakeListPage } from "../features/intake/IntakeListPage";
 import { IntakePage } from "../features/intake/IntakePage";
 import { LedgerPage } from "../features/ledger/LedgerPage";
+import { OffersPage } from "../features/offers/OffersPage";
 import { InvitationPage } from "../features/people/InvitationPage";
 import { PeoplePage } from "../features/people/PeoplePage";
 import { ReviewPage } from "../features/review/ReviewPage";
@@ -42,6 +45,9 @@ export function App() {
       <Route path="/board" element={<BoardPage me={person} />} />
       <Route path="/review" element={<ReviewPage me={person} />} />
       <Route path="/wordbook" element={<WordbookPage me={person} />} />
+      <Route path="/offers" element={<OffersPage me={person} />} />
+      <Route path="/people/:id" element={<PersonPage me={person} />} />
+      <Route path="/reports/:language" element={<ReportPage me={person} />} />
       <Route path="/people" element={<PeoplePage me={person} />} />
       <Route path="/products" element={<ProductsPage me={person} />} />
       <Route path="/tables/:slug" element={<TablePage me={person} />} />

@@ -1,12 +1,14 @@
 import { IconButton, ListItemText, Menu, MenuItem, useColorScheme } from "@mui/material";
 import { useState, type ReactNode } from "react";
 import { NavLink, useLocation } from "react-router";
+import { Bell } from "../features/bell/Bell";
+import { useBell } from "../features/bell/useBell";
 import { FindBox } from "../features/find/FindBox";
 import { languagesOf, left } from "../features/ledger/scopeTables";
 import { readScope, writeScope, type Scope } from "../features/ledger/scope";
 import { useIntakes } from "../features/intake/useIntake";
 import { useTables } from "../features/ledger/useLedger";
-import { useSession, type Person } from "../features/session/useSession";
+import { reviewsIn, useSession, type Person } from "../features/session/useSession";
 import { t } from "../words/words";
 import { Logo } from "./Logo";
 import "./frame.css";
@@ -34,6 +36,7 @@ export function Frame({ me, title, aside, scope, children }: Props) {
         <div className="aside">
           {aside}
           <FindBox scope={scope} />
+          <Bell />
           <PersonMenu me={me} />
         </div>
       </header>
@@ -53,8 +56,11 @@ function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
   const toDecide = useIntakes().data?.filter((intake) => intake.status === "open").length ?? 0;
   const toSettle = languagesOf(all).reduce((sum, language) => sum + left(language, "entries"), 0);
   const toReview = languagesOf(all)
-    .filter(({ language }) => me.coordinator || me.levels[language.tag] === "reviewer")
+    .filter(({ language }) => reviewsIn(me, language.tag))
     .reduce((sum, { states }) => sum + (states.offered ?? 0), 0);
+  const cameBack = (useBell().data ?? [])
+    .filter((notice) => notice.kind === "CAME_BACK")
+    .reduce((sum, notice) => sum + notice.n, 0);
   const entries = all.reduce((sum, table) => sum + table.entries, 0);
   return (
     <nav className="tabs" aria-label={t("tabs.label")}>
@@ -70,6 +76,12 @@ function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
         {t("tabs.review")}
         {toReview > 0 && <small>{t("tabs.toReview", { n: toReview })}</small>}
       </NavLink>
+      {Object.values(me.levels).some((level) => level !== "reader") && (
+        <NavLink to="/offers">
+          {t("tabs.offers")}
+          {cameBack > 0 && <small>{t("tabs.cameBack", { n: cameBack })}</small>}
+        </NavLink>
+      )}
       <NavLink to="/intake">
         {t("tabs.intake")}
         {toDecide > 0 && <small>{t("tabs.toDecide", { n: toDecide })}</small>}

@@ -25,7 +25,7 @@ export function CellStory({ store, entry, language, changes, onSay }: FootnotePr
         <li key={line.id}>
           <span className="soft">{when(line.at)}</span> {t(`story.${line.what as "settled"}`, { who: line.person })}
           {line.file && <span className="soft"> {t("story.fromFile", { file: line.file })}</span>}
-          {line.reason && <span className="wrong"> {line.reason}</span>}
+          {line.reason && <span className={line.what === "returned" ? "wrong" : "soft"}> {line.reason}</span>}
           {line.after && (
             <span className="said" lang={tag} dir={language.language.rightToLeft ? "rtl" : "ltr"}>
               {line.before !== undefined && line.before !== line.after ? (

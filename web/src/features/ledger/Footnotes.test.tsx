@@ -6,7 +6,15 @@ import { Footnotes } from "./Footnotes";
 import { unsaved } from "./unsaved";
 import { RowStore, type CellView, type Row } from "./rowStore";
 
-const offer = { id: 31, text: "Klappe", author: "Hanne Brook", authorId: 9, at: new Date().toISOString(), basedOn: 1 };
+const offer = {
+  id: 31,
+  text: "Klappe",
+  author: "Hanne Brook",
+  authorId: 9,
+  at: new Date().toISOString(),
+  basedOn: 1,
+  note: "",
+};
 const settled: CellView = {
   language: "de",
   state: "settled",

@@ -1,6 +1,9 @@
 import { Button, TextField } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
+import { sentenceOf } from "../../api/client";
 import { t, when } from "../../words/words";
+import { SayForm } from "../offers/SayForm";
+import { useOfferChanges } from "../offers/useOffers";
 import type { FootnoteProps } from "./footnoteProps";
 import { FormsShown, TextShown } from "./TextShown";
 import { formsOf } from "./shapes";
@@ -10,6 +13,8 @@ import type { CellChanges } from "./useCellChanges";
 /** The text in force in one language, what is offered beside it, and what can be done about either. */
 export function TextNote({ store, entry, language, me, changes, onSay, onAmend }: FootnoteProps) {
   const tag = language.language.tag;
+  const [saying, setSaying] = useState<number | null>(null);
+  const { say } = useOfferChanges();
   const cell = store.cell(entry, tag);
   const pending = store.pending(entry, tag);
   const dir = language.language.rightToLeft ? "rtl" : "ltr";
@@ -78,6 +83,23 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
               {t("footnotes.offeredBy", { who: mine ? t("footnotes.you") : offer.author, when: when(offer.at) })}
             </p>
             {shown(offer.text, offer.forms)}
+            {offer.note && (
+              <p className="soft">
+                {t("footnotes.said", { who: mine ? t("footnotes.you") : offer.author, what: offer.note })}
+              </p>
+            )}
+            {saying === offer.id && (
+              <SayForm
+                was={offer.note}
+                onClose={() => setSaying(null)}
+                onSay={(note) =>
+                  void say(offer.id, note)
+                    .then(() => setSaying(null))
+                    .then(() => store.refresh([entry]))
+                    .catch((failure: unknown) => onSay(sentenceOf(failure)))
+                }
+              />
+            )}
             {row && offer.basedOn < row.meaningRevision && <p className="stale">{t("footnotes.offerOlder")}</p>}
             <div className="answers">
               {reviews && (!mine || language.settlesOwn) && (
@@ -102,9 +124,14 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
                 <ReturnOffer onReturn={(reason) => send({ action: "RETURN", offer: offer.id, reason })} />
               )}
               {mine && (
-                <Button size="small" onClick={() => send({ action: "WITHDRAW", offer: offer.id })}>
-                  {t("footnotes.withdraw")}
-                </Button>
+                <>
+                  <Button size="small" onClick={() => setSaying(offer.id)}>
+                    {t(offer.note ? "offers.sayOther" : "offers.say")}
+                  </Button>
+                  <Button size="small" onClick={() => send({ action: "WITHDRAW", offer: offer.id })}>
+                    {t("footnotes.withdraw")}
+                  </Button>
+                </>
               )}
             </div>
           </div>

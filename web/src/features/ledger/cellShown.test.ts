@@ -12,7 +12,15 @@ const aCell = (part: Partial<CellView>): CellView => ({
   offers: [],
   ...part,
 });
-const offer = { id: 1, text: "Klappe", author: "Hanne Brook", authorId: 2, at: new Date().toISOString(), basedOn: 1 };
+const offer = {
+  id: 1,
+  text: "Klappe",
+  author: "Hanne Brook",
+  authorId: 2,
+  at: new Date().toISOString(),
+  basedOn: 1,
+  note: "",
+};
 
 describe("what a cell shows", () => {
   it("shows nothing for a cell nobody touched", () => {

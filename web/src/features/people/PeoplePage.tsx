@@ -5,6 +5,8 @@ import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { day, t, when } from "../../words/words";
+import { Contributions } from "../contributions/Contributions";
+import { StandingRules } from "../contributions/StandingRules";
 import { languagesOf } from "../ledger/scopeTables";
 import { ledgerAt } from "../ledger/scope";
 import { useTables } from "../ledger/useLedger";
@@ -29,6 +31,7 @@ export function PeoplePage({ me }: { me: Person }) {
   const [tokens, setTokens] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const tables = useTables();
+  const seesFigures = me.coordinator || Object.values(me.levels).includes("reviewer");
   const known = languagesOf(tables.data ?? []);
   const nameOf = (tag: string) => known.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
   const again = () => queries.invalidateQueries({ queryKey: ["people"] });
@@ -73,7 +76,13 @@ export function PeoplePage({ me }: { me: Person }) {
               {people.data.map((person) => (
                 <tr key={person.id} className={person.active ? undefined : "ended"}>
                   <th scope="row">
-                    <Link to={ledgerAt({ languages: known.map((kept) => kept.language.tag), person: person.id })}>
+                    <Link
+                      to={
+                        seesFigures || person.id === me.id
+                          ? `/people/${person.id}`
+                          : ledgerAt({ languages: known.map((kept) => kept.language.tag), person: person.id })
+                      }
+                    >
                       {person.name}
                     </Link>{" "}
                     {person.id === me.id && <span className="soft">· {t("people.you")}</span>}
@@ -138,6 +147,8 @@ export function PeoplePage({ me }: { me: Person }) {
             </tbody>
           </table>
         )}
+        <Contributions me={me} languages={known} />
+        {me.coordinator && <StandingRules languages={known} />}
       </div>
       {editing && (
         <PersonDialog

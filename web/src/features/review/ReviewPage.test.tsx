@@ -19,6 +19,9 @@ const strip = (offer: number, part: Partial<Schemas["Strip"]> = {}): Schemas["St
   source: "Ramp up",
   note: "",
   reference: "",
+  usedBy: [],
+  said: "",
+  byMachine: false,
   inForce: "Rampe hoch",
   settled: true,
   text: "Rampe oben",
@@ -42,7 +45,12 @@ async function open(
   const asked = serve({
     "GET /api/tables": [aTable({ languages: [aLanguage("de", "German", { states: offered })] })],
     "GET /api/intakes": [],
-    "GET /api/review": () => ({ strips: waiting, waiting: waiting.length, contributors: [hanne] }),
+    "GET /api/review": () => ({
+      strips: waiting,
+      matching: waiting.length,
+      newest: Math.max(0, ...waiting.map((one) => one.offer)),
+      contributors: [hanne],
+    }),
     "POST /api/cells/changes": many,
     "POST /api/changes/1/undo": { change: 2, amount: 1, refused: [] },
   });
@@ -51,7 +59,7 @@ async function open(
   return { asked, left: (now: Schemas["Strip"][]) => (waiting = now) };
 }
 
-const current = () => document.querySelector("article[aria-current]")?.querySelector(".key")?.textContent;
+const current = () => document.querySelector(".strip.here .key")?.textContent;
 
 describe("review", () => {
   beforeEach(() => {
@@ -112,14 +120,71 @@ describe("review", () => {
     expect(changes(asked)[0]?.json).toMatchObject({ action: "RETURN", reason: "As said: a rest" });
   });
 
-  it("answers one of several offers for a cell; the others stay to be looked at", async () => {
+  it("shows offers for one cell side by side; settling one sets the others aside at once", async () => {
+    const rival = strip(2, { entry: 101, offers: 2, text: "Rampe offen" });
+    const { asked, left } = await open([strip(1, { offers: 2 }), rival, strip(3)]);
+    expect(screen.getAllByText(/2 offers for this cell/)).toHaveLength(1);
+    expect(document.querySelectorAll(".strip")).toHaveLength(2);
+    await userEvent.keyboard("{ArrowRight}");
+    expect(document.querySelector("article[aria-current]")).toHaveTextContent("offen");
+    left([strip(3)]);
+    await userEvent.keyboard("s");
+    expect(screen.getAllByRole("article")).toHaveLength(1);
+    expect(current()).toBe("ramp.3");
+    await waitFor(() => expect(changes(asked)).toHaveLength(1));
+    expect(changes(asked)[0]?.json).toMatchObject({ cells: [{ entry: 101, offer: 2 }] });
+  });
+
+  it("chooses between offers for one cell never by itself", async () => {
     const rival = strip(2, { entry: 101, offers: 2 });
-    const { asked } = await open([strip(1, { offers: 2 }), rival]);
-    expect(screen.getAllByText(/2 offers for this cell/)).toHaveLength(2);
+    const { asked } = await open([strip(1, { offers: 2 }), rival, strip(3)]);
     await userEvent.keyboard("{Control>}a{/Control}s");
     await waitFor(() => expect(changes(asked)).toHaveLength(1));
     const sent = changes(asked)[0]?.json as { cells: { offer: number }[] };
-    expect(sent.cells.map((cell) => cell.offer)).toEqual([1]);
+    expect(sent.cells.map((cell) => cell.offer)).toEqual([3]);
+    expect(screen.getByText(/2 of the chosen offers are for the same cells/)).toBeInTheDocument();
+  });
+
+  it("brings all offers of a cell back when settling one is refused", async () => {
+    const rival = strip(2, { entry: 101, offers: 2 });
+    const refused = [{ entry: 101, key: "ramp.1", language: "de", code: "blocked", sentence: "No." }];
+    await open([strip(1, { offers: 2 }), rival], { change: 1, changed: 0, refused, refusedInAll: 1 });
+    await userEvent.keyboard("s");
+    await waitFor(() => expect(screen.getAllByRole("article")).toHaveLength(2));
+    expect((await screen.findAllByText("No.")).length).toBeGreaterThan(0);
+  });
+
+  it("settles all that wait as one run, with what it leaves, once one has confirmed it", async () => {
+    let polls = 0;
+    const done = { change: 9, done: 40, total: 40, message: "", changed: 38, refused: 2 };
+    const told = [{ entry: 7, key: "ramp.7", language: "de", code: "blocked", sentence: "Missing: {n}." }];
+    const asked = serve({
+      "GET /api/tables": [aTable({ languages: [aLanguage("de", "German", { states: offered })] })],
+      "GET /api/intakes": [],
+      "GET /api/bell": [],
+      "GET /api/review": { strips: [strip(1), strip(2)], matching: 40, newest: 77, contributors: [hanne] },
+      "POST /api/review/answers": { change: 9 },
+      "GET /api/review/answers/9": () =>
+        polls++ === 0 ? { ...done, status: "going", done: 10, told: [] } : { ...done, status: "done", told },
+    });
+    show(<ReviewPage me={aPerson({ levels: { de: "reviewer" } })} />);
+    await screen.findAllByRole("article");
+    await userEvent.keyboard("{Control>}a{/Control}");
+    await userEvent.click(screen.getByRole("button", { name: "Settle all 40 that wait" }));
+    expect(changes(asked)).toEqual([]);
+    await userEvent.click(screen.getByRole("button", { name: "Settle 40 offers" }));
+    expect(await screen.findByText("10 of 40")).toBeInTheDocument();
+    expect(await screen.findByText(/38 offers are settled. 2 stay:/)).toBeInTheDocument();
+    expect(screen.getByText(/Missing: {n}./)).toBeInTheDocument();
+    expect(changes(asked)[0]?.json).toEqual({
+      language: "de",
+      tables: [],
+      person: 0,
+      days: 0,
+      checks: "all",
+      action: "SETTLE",
+      upTo: 77,
+    });
   });
 
   it("shows what an offer for an older source was made for", async () => {

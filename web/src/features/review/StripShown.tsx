@@ -7,129 +7,194 @@ import { CellEditor } from "../ledger/CellEditor";
 import type { Draft } from "../ledger/draft";
 import { placeholdersIn } from "../ledger/guarding";
 import { Mark } from "../ledger/Mark";
+import { useMemory } from "../ledger/memory";
 import { ledgerAt } from "../ledger/scope";
 import { fieldsOf, formsOf, inOneLine, type Forms } from "../ledger/shapes";
 import { DiffShown, TextShown } from "../ledger/TextShown";
+import { useResting } from "../ledger/useResting";
 import { wordDiff } from "../ledger/wordDiff";
 import type { Strip } from "./useReview";
 
 interface Props {
-  strip: Strip;
+  /** The offers for one cell, oldest first. */
+  strips: Strip[];
   language: Schemas["LanguageName"];
-  current: boolean;
-  chosen: boolean;
-  /** Why the last answer was refused, empty for none. */
-  refused: string;
+  /** The number of the offer under the cursor, which may be elsewhere. */
+  current: number | undefined;
+  chosen: (index: number) => boolean;
+  /** Why the last answer was refused, by offer. */
+  refused: ReadonlyMap<number, string>;
   reviews: boolean;
-  amending: Draft | null;
-  onPoint: (extend: boolean) => void;
+  amending: { offer: number; draft: Draft } | null;
+  onPoint: (index: number, extend: boolean) => void;
   onSettle: () => void;
   onAmend: () => void;
   onReturn: () => void;
   /** The amended text, or null when one leaves it. */
-  onAmended: (forms: Forms | null) => void;
+  onAmended: (strip: Strip, forms: Forms | null) => void;
 }
 
-/** One offer: left its source and the text in force, right what is offered with its differences. Answers show on the current one only. */
+/** A cell: left its source and the text in force, right what is offered for it, side by side where several are. */
 export function StripShown(props: Props) {
-  const { strip, language, current, chosen, refused, reviews, amending } = props;
-  const { tag } = language;
-  const dir = language.rightToLeft ? "rtl" : "ltr";
-  const inForce = inOneLine(strip.inForce, strip.inForceForms);
-  const offered = inOneLine(strip.text, strip.forms);
-  const classes = ["strip", current ? "here" : "", chosen ? "chosen" : ""].filter((name) => name !== "");
+  const { strips, language, current } = props;
+  const first = strips[0];
+  if (!first) return null;
+  const here = strips.some((strip) => strip.offer === current);
   return (
-    <article
-      id={`offer-${strip.offer}`}
-      className={classes.join(" ")}
-      tabIndex={current ? 0 : -1}
-      aria-current={current || undefined}
-      aria-label={t("review.strip", { key: strip.key, who: strip.author, text: offered })}
-      onMouseDown={(event) => props.onPoint(event.shiftKey)}
-    >
-      <div className="left">
-        <p className="remark">
-          <Link className="key" to={`${ledgerAt({ tables: [strip.table], languages: [tag] })}&entry=${strip.entry}`}>
-            {strip.key}
-          </Link>
-          <span>{strip.tableName}</span>
-        </p>
-        <p>
-          {strip.sourceThen !== undefined ? (
-            <DiffShown runs={wordDiff(strip.sourceThen, strip.source)} />
-          ) : (
-            <TextShown text={inOneLine(strip.source, strip.sourceForms)} />
-          )}
-        </p>
-        {strip.sourceThen !== undefined && <p className="stale">{t("review.older")}</p>}
-        <p className="soft">{t(inForce === "" ? "review.nothingInForce" : "review.inForce")}</p>
-        {inForce !== "" && (
-          <p className="soft" lang={tag} dir={dir}>
-            <TextShown text={inForce} />
-          </p>
-        )}
-        {current && strip.note && <p className="soft">{strip.note}</p>}
-        {current && strip.reference && <p className="mono">{strip.reference}</p>}
-        {current && strip.picture !== undefined && <PictureShown picture={strip.picture} entry={strip.key} />}
-      </div>
+    <section className={here ? "strip here" : "strip"}>
+      <SourceSide strip={first} language={language} here={here} />
       <div className="gutter" role="presentation">
         <Mark state="offered" labelled={false} />
       </div>
-      <div className="right">
-        <p className="remark">
-          <span>{t("review.by", { who: strip.author, when: when(strip.at) })}</span>
-          {strip.maxLength > 0 && (
-            <span className="mono">
-              {[...strip.text].length} / {strip.maxLength}
-            </span>
-          )}
-        </p>
-        {amending ? (
-          <CellEditor
-            draft={amending}
-            fields={fieldsOf(strip.shape, language, strip.sourceForms)}
-            label={t("review.amending", { key: strip.key })}
-            language={tag}
-            rightToLeft={language.rightToLeft}
-            limit={strip.maxLength}
-            placeholders={placeholdersIn(strip.source).map(({ start, end }) => strip.source.slice(start, end))}
-            onEnd={(forms, how) => props.onAmended(how === "put-forward" ? forms : null)}
-          />
-        ) : (
-          <p lang={tag} dir={dir} className="offered">
-            {inForce === "" ? <TextShown text={offered} /> : <DiffShown runs={wordDiff(inForce, offered)} />}
-          </p>
-        )}
-        {strip.offers > 1 && <p className="mind">{t("review.several", { n: strip.offers })}</p>}
-        {strip.blockers.map((blocker) => (
-          <p key={blocker} className="wrong">
-            {t("review.blocked", { why: blocker })}
-          </p>
+      <div className="rights">
+        {strips.map((strip, index) => (
+          <OfferSide key={strip.offer} {...props} strip={strip} index={index} />
         ))}
-        {strip.warnings.map((warning) => (
-          <p key={warning} className="mind">
-            {warning}
-          </p>
-        ))}
-        {refused && (
-          <p className="wrong" role="alert">
-            {refused}
-          </p>
-        )}
-        {current && reviews && !amending && (
-          <p className="answers">
-            <Button size="small" variant="contained" disabled={strip.blockers.length > 0} onClick={props.onSettle}>
-              {t("footnotes.settle")} <kbd>S</kbd>
-            </Button>
-            <Button size="small" variant="outlined" onClick={props.onAmend}>
-              {t("footnotes.amend")} <kbd>A</kbd>
-            </Button>
-            <Button size="small" variant="outlined" color="error" onClick={props.onReturn}>
-              {t("footnotes.return")} <kbd>R</kbd>
-            </Button>
-          </p>
-        )}
       </div>
+    </section>
+  );
+}
+
+function SourceSide({ strip, language, here }: { strip: Strip; language: Schemas["LanguageName"]; here: boolean }) {
+  const { tag } = language;
+  const dir = language.rightToLeft ? "rtl" : "ltr";
+  const inForce = inOneLine(strip.inForce, strip.inForceForms);
+  return (
+    <div className="left">
+      <p className="remark">
+        <Link className="key" to={`${ledgerAt({ tables: [strip.table], languages: [tag] })}&entry=${strip.entry}`}>
+          {strip.key}
+        </Link>
+        <span>{strip.tableName}</span>
+      </p>
+      <p>
+        {strip.sourceThen !== undefined ? (
+          <DiffShown runs={wordDiff(strip.sourceThen, strip.source)} />
+        ) : (
+          <TextShown text={inOneLine(strip.source, strip.sourceForms)} />
+        )}
+      </p>
+      {strip.sourceThen !== undefined && <p className="stale">{t("review.older")}</p>}
+      <p className="soft">{t(inForce === "" ? "review.nothingInForce" : "review.inForce")}</p>
+      {inForce !== "" && (
+        <p className="soft" lang={tag} dir={dir}>
+          <TextShown text={inForce} />
+        </p>
+      )}
+      {here && strip.note && <p className="soft">{strip.note}</p>}
+      {here && strip.reference && <p className="mono">{strip.reference}</p>}
+      {here && strip.usedBy.length > 0 && (
+        <p className="soft">{t("review.usedBy", { products: strip.usedBy.join(", ") })}</p>
+      )}
+      {here && strip.picture !== undefined && <PictureShown picture={strip.picture} entry={strip.key} />}
+      {here && <Alike entry={strip.entry} language={language} />}
+    </div>
+  );
+}
+
+/** Passing over strips asks for nothing; resting on one does. */
+const REST_MS = 250;
+const MOST_ALIKE = 3;
+
+/** What was settled for similar sources. */
+function Alike({ entry, language }: { entry: number; language: Schemas["LanguageName"] }) {
+  const resting = useResting(entry, REST_MS);
+  const memory = useMemory(resting, language.tag);
+  const hits = resting === entry ? (memory.data ?? []).slice(0, MOST_ALIKE) : [];
+  if (hits.length === 0) return null;
+  return (
+    <dl className="alike" aria-label={t("review.alike")}>
+      {hits.map((hit) => (
+        <div key={hit.entry}>
+          <dt>
+            <span className="mono">{t("review.percent", { n: hit.percent })}</span> <TextShown text={hit.source} />
+          </dt>
+          <dd lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
+            <TextShown text={inOneLine(hit.text, hit.forms)} />
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function OfferSide(props: Props & { strip: Strip; index: number }) {
+  const { strip, index, strips, language, reviews } = props;
+  const { tag } = language;
+  const dir = language.rightToLeft ? "rtl" : "ltr";
+  const current = strip.offer === props.current;
+  const inForce = inOneLine(strip.inForce, strip.inForceForms);
+  const offered = inOneLine(strip.text, strip.forms);
+  const amending = props.amending?.offer === strip.offer ? props.amending.draft : null;
+  const refused = props.refused.get(strip.offer);
+  return (
+    <article
+      id={`offer-${strip.offer}`}
+      className={["right", current ? "here" : "", props.chosen(index) ? "chosen" : ""].filter(Boolean).join(" ")}
+      tabIndex={current ? 0 : -1}
+      aria-current={current || undefined}
+      aria-label={t("review.strip", { key: strip.key, who: strip.author, text: offered })}
+      onMouseDown={(event) => props.onPoint(index, event.shiftKey)}
+    >
+      <p className="remark">
+        <span>{t("review.by", { who: strip.author, when: when(strip.at) })}</span>
+        {strip.maxLength > 0 && (
+          <span className="mono">
+            {[...strip.text].length} / {strip.maxLength}
+          </span>
+        )}
+      </p>
+      {amending ? (
+        <CellEditor
+          draft={amending}
+          fields={fieldsOf(strip.shape, language, strip.sourceForms)}
+          label={t("review.amending", { key: strip.key })}
+          language={tag}
+          rightToLeft={language.rightToLeft}
+          limit={strip.maxLength}
+          placeholders={placeholdersIn(strip.source).map(({ start, end }) => strip.source.slice(start, end))}
+          onEnd={(forms, how) => props.onAmended(strip, how === "put-forward" ? forms : null)}
+        />
+      ) : (
+        <p lang={tag} dir={dir} className="offered">
+          {inForce === "" ? <TextShown text={offered} /> : <DiffShown runs={wordDiff(inForce, offered)} />}
+        </p>
+      )}
+      {strip.said && <p className="said">{t("review.said", { who: strip.author, what: strip.said })}</p>}
+      {strip.byMachine && <p className="mind">{t("review.byMachine")}</p>}
+      {index === 0 && strip.offers > 1 && (
+        <p className="mind">
+          {t(strip.offers > strips.length ? "review.severalElsewhere" : "review.several", { n: strip.offers })}
+        </p>
+      )}
+      {strip.blockers.map((blocker) => (
+        <p key={blocker} className="wrong">
+          {t("review.blocked", { why: blocker })}
+        </p>
+      ))}
+      {strip.warnings.map((warning) => (
+        <p key={warning} className="mind">
+          {warning}
+        </p>
+      ))}
+      {refused && (
+        <p className="wrong" role="alert">
+          {refused}
+        </p>
+      )}
+      {current && reviews && !amending && (
+        <p className="answers">
+          <Button size="small" variant="contained" disabled={strip.blockers.length > 0} onClick={props.onSettle}>
+            {t("footnotes.settle")} <kbd>S</kbd>
+          </Button>
+          <Button size="small" variant="outlined" onClick={props.onAmend}>
+            {t("footnotes.amend")} <kbd>A</kbd>
+          </Button>
+          <Button size="small" variant="outlined" color="error" onClick={props.onReturn}>
+            {t("footnotes.return")} <kbd>R</kbd>
+          </Button>
+        </p>
+      )}
     </article>
   );
 }

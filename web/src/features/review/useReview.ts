@@ -1,29 +1,53 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { undoing } from "../ledger/undoing";
 
 export type Strip = Schemas["Strip"];
+
+export const ORDERS = ["oldest", "newest", "table"] as const;
+export const CHECKS = ["all", "sound", "warned", "blocked"] as const;
+/** Days that offers have waited at least; 0 for any. */
+export const AGES = [0, 1, 7, 30] as const;
 
 /** What is looked at: offers in a language, of some tables or all, by one person or anyone. */
 export interface Looking {
   language: string;
   tables: string[];
   person: number;
-  newest: boolean;
+  days: number;
+  checks: (typeof CHECKS)[number];
+  order: (typeof ORDERS)[number];
 }
 
 /** An answer to offers, beside which of them. */
 export type Answer = { action: "SETTLE" } | { action: "RETURN"; reason: string };
 
+/** What an address looks at; {@link fallback} where it names no language. */
+export function readLooking(query: URLSearchParams, fallback: string): Looking {
+  return {
+    language: (query.get("in") ?? "").split(",")[0] || fallback,
+    tables: (query.get("table") ?? "").split(",").filter((slug) => slug !== ""),
+    person: Number(query.get("person")) || 0,
+    days: Math.max(0, Number(query.get("days")) || 0),
+    checks: CHECKS.find((one) => one === query.get("checks")) ?? "all",
+    order: ORDERS.find((one) => one === query.get("order")) ?? "oldest",
+  };
+}
+
 /** The query string of what is looked at, the same for equal ones. */
-export function writeLooking({ language, tables, person, newest }: Looking): string {
+export function writeLooking({ language, tables, person, days, checks, order }: Looking): string {
   const query = new URLSearchParams({ in: language });
   if (tables.length) query.set("table", tables.join(","));
   if (person) query.set("person", String(person));
-  if (newest) query.set("newest", "true");
+  if (days) query.set("days", String(days));
+  if (checks !== "all") query.set("checks", checks);
+  if (order !== "oldest") query.set("order", order);
   return query.toString().replaceAll("%2C", ",");
 }
+
+/** Answers come in bursts; what is left is read when they rest. */
+const REST_MS = 300;
 
 /**
  * What waits, and answering it. Answered strips are gone at once; the request goes on in the background, and what is refused comes back with the
@@ -31,83 +55,106 @@ export function writeLooking({ language, tables, person, newest }: Looking): str
  */
 export function useReview(looking: Looking, onSay: (sentence: string) => void) {
   const queries = useQueryClient();
-  const query = useQuery({
+  const query = useInfiniteQuery({
     queryKey: ["review", writeLooking(looking)],
-    queryFn: ({ signal }) => ask<Schemas["ReviewReply"]>(`/api/review?${writeLooking(looking)}`, { signal }),
+    queryFn: ({ signal, pageParam }) =>
+      ask<Schemas["ReviewReply"]>(`/api/review?${writeLooking(looking)}&from=${pageParam}`, { signal }),
+    initialPageParam: 0,
+    getNextPageParam: (last) => last.next,
     enabled: looking.language !== "",
   });
   const [answered, setAnswered] = useState<ReadonlySet<number>>(new Set());
   const [refused, setRefused] = useState<ReadonlyMap<number, string>>(new Map());
+  const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  useEffect(() => () => clearTimeout(resting.current), []);
 
   const again = useCallback(async () => {
     await queries.invalidateQueries({ queryKey: ["review"] });
-    void queries.invalidateQueries({ queryKey: ["tables"] });
+    for (const key of ["tables", "bell", "contributions"]) void queries.invalidateQueries({ queryKey: [key] });
   }, [queries]);
+  const againSoon = useCallback(() => {
+    clearTimeout(resting.current);
+    resting.current = setTimeout(() => void again(), REST_MS);
+  }, [again]);
+
+  const strips = useMemo(() => {
+    const all = (query.data?.pages ?? []).flatMap((page) => page.strips);
+    const once = new Map(all.map((strip) => [strip.offer, strip]));
+    return [...once.values()].filter((strip) => !answered.has(strip.offer));
+  }, [query.data, answered]);
 
   const bringBack = useCallback((offers: number[], why: Map<number, string>) => {
     setAnswered((before) => new Set([...before].filter((offer) => !offers.includes(offer))));
     setRefused((before) => new Map([...before, ...why]));
   }, []);
 
-  const answer = useCallback(
-    async (strips: Strip[], how: Answer) => {
-      const offers = strips.map((strip) => strip.offer);
-      setAnswered((before) => new Set([...before, ...offers]));
-      setRefused((before) => new Map([...before].filter(([offer]) => !offers.includes(offer))));
-      try {
-        const cells = strips.map(({ entry, offer }) => ({ entry, language: looking.language, offer }));
-        const done = await ask<Schemas["Many"]>("/api/cells/changes", {
-          method: "POST",
-          json: { ...how, cells, meaningConfirmed: true },
-        });
-        if (done.changed > 0) undoing.did({ change: done.change, entries: strips.map((strip) => strip.entry) });
-        const why = new Map<number, string>();
-        for (const { entry, sentence } of done.refused) {
-          for (const strip of strips) if (strip.entry === entry) why.set(strip.offer, sentence);
-        }
-        if (why.size > 0) {
-          bringBack([...why.keys()], why);
-          onSay(done.refused[0]?.sentence ?? "");
-        }
-      } catch (failure) {
-        bringBack(offers, new Map(offers.map((offer) => [offer, sentenceOf(failure)])));
-        onSay(sentenceOf(failure));
+  /** The other offers for the cells of {@link which}: one put in force sets them aside. */
+  const withOthers = (which: Strip[]) =>
+    strips.filter((strip) => which.some((one) => one.entry === strip.entry)).map((strip) => strip.offer);
+
+  const answer = async (which: Strip[], how: Answer) => {
+    const offers = which.map((strip) => strip.offer);
+    const gone = how.action === "SETTLE" ? withOthers(which) : offers;
+    setAnswered((before) => new Set([...before, ...gone]));
+    setRefused((before) => new Map([...before].filter(([offer]) => !gone.includes(offer))));
+    try {
+      const cells = which.map(({ entry, offer }) => ({ entry, language: looking.language, offer }));
+      const done = await ask<Schemas["Many"]>("/api/cells/changes", {
+        method: "POST",
+        json: { ...how, cells, meaningConfirmed: true },
+      });
+      if (done.changed > 0) undoing.did({ change: done.change, entries: which.map((strip) => strip.entry) });
+      const why = new Map<number, string>();
+      for (const { entry, sentence } of done.refused) {
+        for (const strip of which) if (strip.entry === entry) why.set(strip.offer, sentence);
       }
+      if (why.size > 0) {
+        bringBack(withOthers(which.filter((strip) => why.has(strip.offer))), why);
+        onSay(done.refused[0]?.sentence ?? "");
+      }
+    } catch (failure) {
+      bringBack(gone, new Map(offers.map((offer) => [offer, sentenceOf(failure)])));
+      onSay(sentenceOf(failure));
+    }
+    againSoon();
+  };
+
+  const amend = async (strip: Strip, text: Pick<Schemas["CellChange"], "text" | "forms">) => {
+    const gone = withOthers([strip]);
+    setAnswered((before) => new Set([...before, ...gone]));
+    try {
+      const path = `/api/entries/${strip.entry}/cells/${encodeURIComponent(looking.language)}/changes`;
+      const json = { action: "AMEND", offer: strip.offer, version: strip.version, meaningConfirmed: true, ...text };
+      const done = await ask<Schemas["CellChanged"]>(path, { method: "POST", json });
+      undoing.did({ change: done.change, entries: [strip.entry] });
+    } catch (failure) {
+      bringBack(gone, new Map([[strip.offer, sentenceOf(failure)]]));
+      onSay(sentenceOf(failure));
+    }
+    againSoon();
+  };
+
+  const undo = async (redo: boolean) => {
+    const undone = await (redo ? undoing.redo() : undoing.undo());
+    if (undone) {
+      setAnswered(new Set());
       await again();
-    },
-    [looking.language, onSay, again, bringBack],
-  );
+      if (undone.refused.length) onSay(undone.refused[0] ?? "");
+    }
+    return undone !== null;
+  };
 
-  const amend = useCallback(
-    async (strip: Strip, text: Pick<Schemas["CellChange"], "text" | "forms">) => {
-      setAnswered((before) => new Set([...before, strip.offer]));
-      try {
-        const path = `/api/entries/${strip.entry}/cells/${encodeURIComponent(looking.language)}/changes`;
-        const json = { action: "AMEND", offer: strip.offer, version: strip.version, meaningConfirmed: true, ...text };
-        const done = await ask<Schemas["CellChanged"]>(path, { method: "POST", json });
-        undoing.did({ change: done.change, entries: [strip.entry] });
-      } catch (failure) {
-        bringBack([strip.offer], new Map([[strip.offer, sentenceOf(failure)]]));
-        onSay(sentenceOf(failure));
-      }
-      await again();
-    },
-    [looking.language, onSay, again, bringBack],
-  );
-
-  const undo = useCallback(
-    async (redo: boolean) => {
-      const undone = await (redo ? undoing.redo() : undoing.undo());
-      if (undone) {
-        setAnswered(new Set());
-        await again();
-        if (undone.refused.length) onSay(undone.refused[0] ?? "");
-      }
-      return undone !== null;
-    },
-    [again, onSay],
-  );
-
-  const strips = (query.data?.strips ?? []).filter((strip) => !answered.has(strip.offer));
-  return { query, strips, refused, answer, amend, undo };
+  const first = query.data?.pages[0];
+  return {
+    query,
+    strips,
+    matching: first?.matching ?? 0,
+    newest: first?.newest ?? 0,
+    contributors: first?.contributors ?? [],
+    refused,
+    answer,
+    amend,
+    undo,
+    again,
+  };
 }

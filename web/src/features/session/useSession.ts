@@ -5,6 +5,16 @@ import { waiting } from "../ledger/waiting";
 
 export type Person = Schemas["PersonReply"];
 
+/** Whether the person may settle texts in a language. */
+export function reviewsIn(me: Person, tag: string): boolean {
+  return me.coordinator || me.levels[tag] === "reviewer";
+}
+
+/** Whether the person may offer texts in a language. */
+export function contributesIn(me: Person, tag: string): boolean {
+  return reviewsIn(me, tag) || me.levels[tag] === "contributor";
+}
+
 const SESSION = ["session"];
 
 /** Who is signed in: undefined while asking, null for nobody. */

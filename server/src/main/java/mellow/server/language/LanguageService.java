@@ -50,6 +50,13 @@ public class LanguageService {
                         .optional();
     }
 
+    /** Every language that any table or person has ever used. */
+    public List<LanguageTag> all() {
+        return jdbc.sql("select tag from language order by tag")
+                .query((row, n) -> new LanguageTag(row.getString(1)))
+                .list();
+    }
+
     /** The tag of a number. */
     public LanguageTag tag(short number) {
         return tags.computeIfAbsent(number, n -> {

@@ -42,6 +42,9 @@ class PageController {
         "/intake/{id}",
         "/board",
         "/people",
+        "/people/{id}",
+        "/offers",
+        "/reports/{language}",
         "/products",
         "/tables/{slug}",
         "/invitation/{token}"

@@ -147,6 +147,17 @@ class WriteRightsTest extends ServerTest {
         rules.put("POST /api/terms", Rule.of(For.COORDINATOR, "/api/terms", "{\"source\":\"en\"," + TERM));
         rules.put("PUT /api/terms/{id}", Rule.of(For.REVIEWER, "/api/terms/0", "{\"version\":0," + TERM));
         rules.put("DELETE /api/terms/{id}", Rule.of(For.COORDINATOR, "/api/terms/0", "{}"));
+        rules.put(
+                "POST /api/review/answers",
+                Rule.of(
+                        For.REVIEWER,
+                        "/api/review/answers",
+                        "{\"language\":\"pl\",\"tables\":[],\"person\":0,\"days\":0,\"checks\":\"all\",\"action\":\"SETTLE\",\"upTo\":0}"));
+        rules.put("DELETE /api/review/answers/{change}", Rule.of(For.ANYBODY, "/api/review/answers/0", "{}"));
+        rules.put("PUT /api/standing/{language}", Rule.of(For.COORDINATOR, "/api/standing/pl", "{\"after\":5}"));
+        // Of one's own offers only.
+        rules.put("PUT /api/offers/{offer}/note", Rule.of(For.ANYBODY, "/api/offers/0/note", "{\"note\":\"x\"}"));
+        rules.put("PUT /api/bell/seen", Rule.of(For.ANYBODY, "/api/bell/seen", "{\"until\":\"2026-01-01T00:00:00Z\"}"));
         // These two only look.
         rules.put(
                 "POST /api/entries/{entry}/cells/{language}/check",

@@ -1,0 +1,178 @@
+package mellow.server.bell;
+
+import java.sql.Timestamp;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import mellow.core.language.LanguageTag;
+import mellow.server.language.LanguageService;
+import mellow.server.people.PeopleService;
+import mellow.server.people.Rights;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Notices are read from the record whenever someone looks, so they are never missed, never twice and never about what is settled meanwhile. */
+@Service
+public class BellService {
+
+    private static final Duration NEWS = Duration.ofDays(30);
+    private static final int MOST_ANSWERS = 10;
+
+    private static final String WAITING =
+            """
+            select l.tag, count(*) n, max(o.offered_time) at from offer o join language l on l.id = o.language_id
+            join entry e on e.id = o.entry_id and e.removed_at is null join ledger_table t on t.id = e.table_id and t.removed_at is null
+            where o.answer = 0 and o.author_id <> :me and o.language_id = any(:languages) group by l.tag
+            """;
+    private static final String CAME_BACK =
+            """
+            select l.tag, count(*) n, max(o.answered_time) at from offer o join language l on l.id = o.language_id
+            join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id and c.state = 1
+            join entry e on e.id = o.entry_id and e.removed_at is null join ledger_table t on t.id = e.table_id and t.removed_at is null
+            where o.answer = 3 and o.author_id = :me and not exists (select 1 from offer n
+                where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> 5 and n.opened_at > o.opened_at)
+            group by l.tag
+            """;
+    private static final String SETTLED =
+            """
+            select l.tag, count(*) n, max(o.answered_time) at from offer o join language l on l.id = o.language_id
+            where o.answer in (1, 2) and o.author_id = :me and not o.by_rule and o.answered_time > :since group by l.tag
+            """;
+    private static final String ANSWERED =
+            """
+            select q.entry_id, e.key, t.slug, q.answered_at at from question q join entry e on e.id = q.entry_id and e.removed_at is null
+            join ledger_table t on t.id = e.table_id and t.removed_at is null
+            where q.person_id = :me and q.answered_by <> :me and q.answered_at > :since order by q.answered_at desc limit :most
+            """;
+    private static final String ASKED =
+            """
+            select count(*) n, max(q.asked_at) at from question q join entry e on e.id = q.entry_id and e.removed_at is null
+            join ledger_table t on t.id = e.table_id and t.removed_at is null
+            where q.answer is null and q.person_id <> :me having count(*) > 0
+            """;
+
+    private final PeopleService people;
+    private final LanguageService languages;
+    private final JdbcClient jdbc;
+    private final Clock clock;
+
+    BellService(PeopleService people, LanguageService languages, JdbcClient jdbc, Clock clock) {
+        this.people = people;
+        this.languages = languages;
+        this.jdbc = jdbc;
+        this.clock = clock;
+    }
+
+    /** What a notice is about. */
+    public enum Kind {
+        /** Offers of others wait in a language that one reviews. */
+        WAITING,
+        /** Offers of one's own came back and nothing newer was offered. */
+        CAME_BACK,
+        /** Offers of one's own were settled or amended lately. */
+        SETTLED,
+        /** A question of one's own was answered lately. */
+        ANSWERED,
+        /** Questions wait for a coordinator. */
+        ASKED
+    }
+
+    /**
+     * A notice.
+     *
+     * @param language the language's tag, for offers
+     * @param n of how many
+     * @param at when the last of them came
+     * @param fresh whether that was after one last looked
+     * @param entry the entry of an answered question
+     * @param key its key
+     * @param table its table's name in addresses
+     */
+    public record Notice(
+            Kind kind,
+            @Nullable String language,
+            int n,
+            Instant at,
+            boolean fresh,
+            @Nullable Long entry,
+            @Nullable String key,
+            @Nullable String table) {}
+
+    /** The notices of a person, the newest first. */
+    @Transactional(readOnly = true)
+    public List<Notice> notices(long me) {
+        Rights rights = people.rights(me);
+        Short[] reviewed = languages.all().stream()
+                .filter(rights::reviews)
+                .flatMap((LanguageTag tag) -> languages.known(tag).stream())
+                .toArray(Short[]::new);
+        Instant seen = jdbc.sql("select bell_seen_at from person where id = :me")
+                .param("me", me)
+                .query((row, n) -> java.util.Optional.ofNullable(row.getTimestamp(1)))
+                .single()
+                .map(Timestamp::toInstant)
+                .orElse(Instant.EPOCH);
+        Instant since = clock.instant().minus(NEWS);
+        List<Notice> notices = new ArrayList<>();
+        add(
+                notices,
+                Kind.WAITING,
+                seen,
+                jdbc.sql(WAITING).param("languages", reviewed).param("me", me));
+        add(notices, Kind.CAME_BACK, seen, jdbc.sql(CAME_BACK).param("me", me));
+        add(notices, Kind.SETTLED, seen, since(jdbc.sql(SETTLED), since).param("me", me));
+        since(jdbc.sql(ANSWERED), since)
+                .param("me", me)
+                .param("most", MOST_ANSWERS)
+                .query(row -> {
+                    Instant at = row.getTimestamp("at").toInstant();
+                    notices.add(new Notice(
+                            Kind.ANSWERED,
+                            null,
+                            1,
+                            at,
+                            at.isAfter(seen),
+                            row.getLong("entry_id"),
+                            row.getString("key"),
+                            row.getString("slug")));
+                });
+        if (rights.coordinator()) {
+            jdbc.sql(ASKED).param("me", me).query(row -> {
+                Instant at = row.getTimestamp("at").toInstant();
+                notices.add(new Notice(Kind.ASKED, null, row.getInt("n"), at, at.isAfter(seen), null, null, null));
+            });
+        }
+        notices.sort(Comparator.comparing(Notice::at).reversed());
+        return notices;
+    }
+
+    private static StatementSpec since(StatementSpec statement, Instant since) {
+        return statement.param("since", since.atOffset(ZoneOffset.UTC));
+    }
+
+    private static void add(List<Notice> notices, Kind kind, Instant seen, StatementSpec perLanguage) {
+        perLanguage.query(row -> {
+            Instant at = row.getTimestamp("at").toInstant();
+            notices.add(
+                    new Notice(kind, row.getString("tag"), row.getInt("n"), at, at.isAfter(seen), null, null, null));
+        });
+    }
+
+    /** The person has looked at what there is up to {@code until}; what came while they looked stays fresh. */
+    @Transactional
+    public void seen(long me, Instant until) {
+        jdbc.sql(
+                        "update person set bell_seen_at = greatest(bell_seen_at, least(cast(:until as timestamptz), :now)) where id = :me")
+                .param("until", until.atOffset(ZoneOffset.UTC))
+                .param("now", clock.instant().atOffset(ZoneOffset.UTC))
+                .param("me", me)
+                .update();
+    }
+}

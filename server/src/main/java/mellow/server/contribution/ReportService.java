@@ -1,0 +1,147 @@
+package mellow.server.contribution;
+
+import java.time.LocalDate;
+import java.util.List;
+import mellow.core.language.LanguageTag;
+import mellow.server.common.Refusal;
+import mellow.server.language.LanguageService;
+import mellow.server.people.PeopleService;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What was put in force in a language during a period, read from the story, so that it also tells what was replaced since. */
+@Service
+public class ReportService {
+
+    /**
+     * Lines of the story that put a text in force or say that it holds. A stale text was answered when the line's text is made for a newer source than
+     * the one before it. Whoever took a file in stands for its texts; these are told apart from answers. What
+     * was undone, and not done again, does not count.
+     */
+    private static final String LINES =
+            """
+            with lines as (
+                select s.person_id, s.entry_id, e.table_id, e.words, s.intake_id is not null from_file, s.what,
+                    s.before is not null and s.was is not null and (s.was::jsonb ->> 'basedOn')::int < s.based_on answers_stale
+                from cell_story s join entry e on e.id = s.entry_id
+                where s.language_id = :language and s.at >= :from and s.at < :until
+                  and (s.what = 'returned' or s.standing = 2 and s.what in ('settled', 'settled_by_rule', 'amended', 'still_holds', 'put_back'))
+                  and coalesce((select count(*) from cell_story u where u.entry_id = s.entry_id and u.language_id = s.language_id
+                      and u.what = 'undone' and u.version in (s.version + 1, s.version + 2)), 0) <> 1)
+            """;
+
+    private static final String BY_PERSON = LINES
+            + """
+            select p.name, l.from_file,
+                count(*) filter (where what = 'settled') settled, count(*) filter (where what = 'settled_by_rule') by_rule,
+                count(*) filter (where what = 'amended') amended, count(*) filter (where what = 'returned') returned,
+                count(*) filter (where what = 'still_holds') still_holds, count(*) filter (where what = 'put_back') put_back,
+                count(*) filter (where answers_stale and what <> 'returned') stale_answered,
+                coalesce(sum(words) filter (where what <> 'returned'), 0) words
+            from lines l join person p on p.id = l.person_id group by p.id, p.name, l.from_file order by l.from_file, lower(p.name), p.id
+            """;
+    private static final String BY_TABLE = LINES
+            + """
+            select t.slug, t.name, count(distinct entry_id) entries, count(*) times, count(*) filter (where answers_stale) stale_answered, sum(l.words) words
+            from lines l join ledger_table t on t.id = l.table_id where what <> 'returned' group by t.id, t.slug, t.name order by lower(t.name), t.id
+            """;
+
+    private final LanguageService languages;
+    private final PeopleService people;
+    private final ContributionService contributions;
+    private final JdbcClient jdbc;
+
+    ReportService(LanguageService languages, PeopleService people, ContributionService contributions, JdbcClient jdbc) {
+        this.languages = languages;
+        this.people = people;
+        this.contributions = contributions;
+        this.jdbc = jdbc;
+    }
+
+    /**
+     * What someone put in force.
+     *
+     * @param fromFiles whether it came by files they took in
+     * @param byRule texts of their own that a standing rule settled
+     * @param stillHolds stale texts that they said still hold
+     * @param staleAnswered texts for which the source had changed, answered by any of these
+     * @param words words of the sources
+     */
+    public record Answerer(
+            String name,
+            boolean fromFiles,
+            int settled,
+            int byRule,
+            int amended,
+            int returned,
+            int stillHolds,
+            int putBack,
+            int staleAnswered,
+            long words) {}
+
+    /**
+     * What was put in force in a table.
+     *
+     * @param entries entries that it concerned
+     * @param times how often, counting an entry again when it was settled again
+     */
+    public record InTable(String slug, String name, int entries, int times, int staleAnswered, long words) {}
+
+    /**
+     * A report.
+     *
+     * @param language the language's tag
+     * @param answerers who put texts in force, answers first, then files
+     * @param contributors whose offers were made or answered
+     */
+    public record Report(
+            String language,
+            LocalDate from,
+            LocalDate to,
+            List<Answerer> answerers,
+            List<InTable> tables,
+            List<ContributionService.Contribution> contributors) {}
+
+    /** The report of a language; for its reviewers and for coordinators. */
+    @Transactional(readOnly = true)
+    public Report report(long me, LanguageTag language, Period period) {
+        if (!people.rights(me).reviews(language)) {
+            throw ContributionService.notYours();
+        }
+        short number = languages
+                .known(language)
+                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
+        List<Answerer> answerers = period.in(jdbc.sql(BY_PERSON))
+                .param("language", number)
+                .query((row, n) -> new Answerer(
+                        row.getString("name"),
+                        row.getBoolean("from_file"),
+                        row.getInt("settled"),
+                        row.getInt("by_rule"),
+                        row.getInt("amended"),
+                        row.getInt("returned"),
+                        row.getInt("still_holds"),
+                        row.getInt("put_back"),
+                        row.getInt("stale_answered"),
+                        row.getLong("words")))
+                .list();
+        List<InTable> tables = period.in(jdbc.sql(BY_TABLE))
+                .param("language", number)
+                .query((row, n) -> new InTable(
+                        row.getString("slug"),
+                        row.getString("name"),
+                        row.getInt("entries"),
+                        row.getInt("times"),
+                        row.getInt("stale_answered"),
+                        row.getLong("words")))
+                .list();
+        return new Report(
+                language.value(),
+                period.from(),
+                period.to(),
+                answerers,
+                tables,
+                contributions.contributions(me, List.of(language), 0, period));
+    }
+}

@@ -1,0 +1,223 @@
+import { Button } from "@mui/material";
+import { useEffect, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { t } from "../../words/words";
+import { Draft } from "../ledger/draft";
+import { MAIN, sameForms, type Forms } from "../ledger/shapes";
+import { AnswerAllDialog } from "./AnswerAllDialog";
+import { ReturnDialog } from "./ReturnDialog";
+import { formsOfStrip, StripShown } from "./StripShown";
+import { useAnsweringAll } from "./useAnsweringAll";
+import type { Answer, Looking, Strip, useReview } from "./useReview";
+
+interface Props {
+  language: Schemas["LanguageName"];
+  reviews: boolean;
+  looking: Looking;
+  review: ReturnType<typeof useReview>;
+  onSay: (sentence: string) => void;
+}
+
+/** Nearer to the end than that, more is asked for. */
+const NEAR_END_STRIPS = 20;
+const NEAR_END_PX = 900;
+
+/** The strips with one offer under the cursor; the next is there as soon as one is answered. */
+export function Strips({ language, reviews, looking, review, onSay }: Props) {
+  const { strips, query, matching } = review;
+  const [at, setAt] = useState(0);
+  const [anchor, setAnchor] = useState(0);
+  const [amending, setAmending] = useState<{ offer: number; draft: Draft } | null>(null);
+  const [returning, setReturning] = useState<Strip[] | "all" | null>(null);
+  const [answerAll, setAnswerAll] = useState<{ answer: Answer; n: number; upTo: number } | null>(null);
+  const list = useRef<HTMLDivElement>(null);
+  const answering = useAnsweringAll(looking, () => void review.again());
+  const here = Math.min(at, strips.length - 1);
+  const from = Math.min(here, anchor, strips.length - 1);
+  const to = Math.min(Math.max(here, anchor), strips.length - 1);
+  const current = strips[here];
+  const chosen = strips.slice(from, to + 1);
+  const currentOffer = current?.offer;
+  const busy = amending !== null || returning !== null || answerAll !== null;
+  useEffect(() => {
+    if (busy || currentOffer === undefined) return;
+    const strip = document.getElementById(`offer-${currentOffer}`);
+    strip?.focus({ preventScroll: true });
+    strip?.scrollIntoView({ block: "nearest" });
+  }, [currentOffer, busy]);
+  const more = query.hasNextPage && !query.isFetchingNextPage;
+  const { fetchNextPage } = query;
+  const nearEnd = here >= strips.length - NEAR_END_STRIPS;
+  useEffect(() => {
+    if (more && nearEnd) void fetchNextPage();
+  }, [more, nearEnd, fetchNextPage]);
+  const move = (by: number, extend: boolean) => {
+    const next = Math.max(0, Math.min(strips.length - 1, here + by));
+    setAt(next);
+    if (!extend) setAnchor(next);
+  };
+  const beside = (by: number) => {
+    if (strips[here + by]?.entry === current?.entry) move(by, false);
+  };
+  const answered = () => {
+    setAt(from);
+    setAnchor(from);
+  };
+  const settle = () => {
+    const clear = withoutChoices(chosen);
+    const sound = clear.filter((strip) => strip.blockers.length === 0);
+    if (sound.length < clear.length) onSay(t("review.blockedStay", { n: clear.length - sound.length }));
+    if (sound.length === 0) return;
+    answered();
+    void review.answer(sound, { action: "SETTLE" });
+  };
+  const amend = () => {
+    if (current) setAmending({ offer: current.offer, draft: new Draft(formsOfStrip(current)) });
+  };
+  const amended = (strip: Strip, forms: Forms | null) => {
+    setAmending(null);
+    if (forms === null || Object.keys(forms).length === 0) return;
+    answered();
+    if (sameForms(forms, formsOfStrip(strip))) void review.answer([strip], { action: "SETTLE" });
+    else void review.amend(strip, strip.shape === "plain" ? { text: forms[MAIN] } : { forms });
+  };
+  const withoutChoices = (which: Strip[]) => {
+    const several = choices(which);
+    if (several.length > 0) onSay(t("review.choicesStay", { n: several.length }));
+    return which.filter((strip) => !several.includes(strip));
+  };
+  const all = (answer: Answer) => setAnswerAll({ answer, n: matching, upTo: review.newest });
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    // What is typed in a dialog comes here too, as its element is a child of this one to React.
+    if (busy || event.altKey || !list.current?.contains(event.target as Node)) return;
+    const ctrl = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    if (key === "arrowdown" || key === "arrowup") move(key === "arrowdown" ? 1 : -1, event.shiftKey);
+    else if (key === "arrowleft" || key === "arrowright") beside(key === "arrowright" ? 1 : -1);
+    else if (key === "home" || key === "end") move(key === "home" ? -strips.length : strips.length, event.shiftKey);
+    else if (key === "escape") setAnchor(here);
+    else if (ctrl && key === "a") {
+      setAnchor(0);
+      setAt(strips.length - 1);
+    } else if (ctrl && (key === "z" || key === "y")) {
+      const redo = key === "y" || event.shiftKey;
+      void review.undo(redo).then((done) => done || onSay(t(redo ? "undo.nothingAgain" : "undo.nothing")));
+    } else if (ctrl || !reviews) return;
+    else if (key === "s") settle();
+    else if (key === "a") amend();
+    else if (key === "r") setReturning(chosen);
+    else return;
+    event.preventDefault();
+  };
+  if (strips.length === 0 && !answerAll) {
+    return (
+      <div className="empty">
+        <h2>{t("review.nothing")}</h2>
+        <p className="soft">{t("review.nothingWords", { language: language.englishName })}</p>
+      </div>
+    );
+  }
+  return (
+    <div
+      ref={list}
+      className="strips"
+      onKeyDown={onKeyDown}
+      onScroll={(event) => {
+        const { scrollHeight, scrollTop, clientHeight } = event.currentTarget;
+        if (more && scrollHeight - scrollTop - clientHeight < NEAR_END_PX) void fetchNextPage();
+      }}
+      role="group"
+      aria-label={t("review.strips")}
+    >
+      <div className="head" aria-hidden="true">
+        <span>{t("review.headLeft", { language: language.englishName })}</span>
+        <span>{t("review.headRight", { language: language.englishName })}</span>
+      </div>
+      {chosen.length > 1 && (
+        <div className="selectionbar" role="toolbar" aria-label={t("review.several.bar")}>
+          <span role="status">{t("review.chosen", { n: chosen.length })}</span>
+          {reviews && (
+            <>
+              <Button size="small" variant="contained" onClick={settle}>
+                {t("review.settleAll", { n: chosen.length })}
+              </Button>
+              <Button size="small" variant="outlined" color="error" onClick={() => setReturning(chosen)}>
+                {t("review.returnAll", { n: chosen.length })}
+              </Button>
+              {matching > chosen.length && (
+                <>
+                  <Button size="small" onClick={() => all({ action: "SETTLE" })}>
+                    {t("review.all.settle", { n: matching })}
+                  </Button>
+                  <Button size="small" color="error" onClick={() => setReturning("all")}>
+                    {t("review.all.return", { n: matching })}
+                  </Button>
+                </>
+              )}
+            </>
+          )}
+        </div>
+      )}
+      {cellsOf(strips).map(({ first, offers }) => (
+        <StripShown
+          key={offers[0]?.offer}
+          strips={offers}
+          language={language}
+          current={currentOffer}
+          chosen={chosen.length > 1 ? (index) => first + index >= from && first + index <= to : () => false}
+          refused={review.refused}
+          reviews={reviews}
+          amending={amending}
+          onPoint={(index, extend) => {
+            if (amending?.offer === offers[index]?.offer) return;
+            setAt(first + index);
+            if (!extend) setAnchor(first + index);
+          }}
+          onSettle={settle}
+          onAmend={amend}
+          onReturn={() => setReturning(chosen)}
+          onAmended={amended}
+        />
+      ))}
+      {query.isFetchingNextPage && (
+        <p className="more soft" role="status">
+          {t("ledger.loading")}
+        </p>
+      )}
+      {returning && (
+        <ReturnDialog
+          n={returning === "all" ? matching : returning.length}
+          onReturn={(reason) => {
+            setReturning(null);
+            if (returning === "all") {
+              all({ action: "RETURN", reason });
+              return;
+            }
+            const clear = withoutChoices(returning);
+            if (clear.length === 0) return;
+            answered();
+            void review.answer(clear, { action: "RETURN", reason });
+          }}
+          onClose={() => setReturning(null)}
+        />
+      )}
+      {answerAll && <AnswerAllDialog {...answerAll} answering={answering} onClose={() => setAnswerAll(null)} />}
+    </div>
+  );
+}
+
+/** The offers by cell, as they stand in the list. */
+function cellsOf(strips: Strip[]): { first: number; offers: Strip[] }[] {
+  const cells: { first: number; offers: Strip[] }[] = [];
+  strips.forEach((strip, index) => {
+    const last = cells.at(-1);
+    if (last?.offers[0]?.entry === strip.entry) last.offers.push(strip);
+    else cells.push({ first: index, offers: [strip] });
+  });
+  return cells;
+}
+
+/** Of several offers for one cell somebody has to choose one; no answer to many chooses. */
+function choices(strips: Strip[]): Strip[] {
+  return strips.filter((strip) => strips.some((other) => other !== strip && other.entry === strip.entry));
+}
