@@ -52,7 +52,7 @@ export function OfferShown({ line, language, mine }: Props) {
             <DiffShown runs={wordDiff(offered, inOneLine(line.amended, line.amendedForms))} />
           )}
         </p>
-        {line.said && <p className="soft">{t("offers.said", { what: line.said })}</p>}
+        {line.said && <p className="soft">{t(mine ? "offers.said" : "offers.saidWith", { what: line.said })}</p>}
       </div>
       <div>
         <p className={line.cameBack ? "wrong" : "soft"}>{outcomeOf(line)}</p>
@@ -160,7 +160,7 @@ function Improve({ line, language, onSend, onClose }: ImproveProps) {
       <NoteField note={note} onNote={setNote} onClose={onClose} />
       <p className="answers">
         <Button size="small" type="submit" variant="contained" disabled={same && note.trim() === ""}>
-          {t("footnotes.putForward")}
+          {t("offers.putForward")}
         </Button>
         <Button size="small" onClick={onClose}>
           {t("cancel")}

@@ -140,7 +140,7 @@ function Drafts({ drafts, languages, onSay }: DraftsProps) {
                       .catch((failure: unknown) => onSay(sentenceOf(failure)))
                   }
                 >
-                  {t("footnotes.putForward")}
+                  {t("offers.putForward")}
                 </Button>
               </p>
             </div>
