@@ -31,7 +31,11 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
   const [returning, setReturning] = useState<Strip[] | "all" | null>(null);
   const [answerAll, setAnswerAll] = useState<{ answer: Answer; n: number; upTo: number } | null>(null);
   const list = useRef<HTMLDivElement>(null);
-  const answering = useAnsweringAll(looking, () => void review.again());
+  const answering = useAnsweringAll(looking, () => {
+    setAt(0);
+    setAnchor(0);
+    void review.again();
+  });
   const here = Math.min(at, strips.length - 1);
   const from = Math.min(here, anchor, strips.length - 1);
   const to = Math.min(Math.max(here, anchor), strips.length - 1);

@@ -97,15 +97,19 @@ final class DemoServer {
 
     /** Takes a file in as the demo's coordinator, all of it settled. */
     static void takeIn(String table, String name, byte[] content) {
+        takeIn("mirja", table, name, content, Arrival.SETTLED);
+    }
+
+    /** Takes a file in as somebody. */
+    static void takeIn(String who, String table, String name, byte[] content, Arrival arrival) {
         IntakeService intakes = FIRST.getBean(IntakeService.class);
-        long mirja =
-                FIRST.getBean(PeopleService.class).find("mirja").orElseThrow().id();
-        long intake = intakes.upload(mirja, name, content);
+        long person = FIRST.getBean(PeopleService.class).find(who).orElseThrow().id();
+        long intake = intakes.upload(person, name, content);
         boolean there = FIRST.getBean(TableService.class).all().stream()
                 .anyMatch(listed -> listed.table().name().equals(table));
         String slug = table.toLowerCase(Locale.ROOT).replace(' ', '-');
-        intakes.decide(mirja, intake, there ? slug : null, there ? null : table, Arrival.SETTLED);
-        intakes.apply(mirja, intake, RunService.Progress.UNWATCHED);
+        intakes.decide(person, intake, there ? slug : null, there ? null : table, arrival);
+        intakes.apply(person, intake, RunService.Progress.UNWATCHED);
     }
 
     private static String address(ConfigurableApplicationContext server) {
