@@ -10,6 +10,8 @@ update offer set origin = 'typed' where intake_id is null;
 update offer o set origin = s.origin from cell_story s
 where s.entry_id = o.entry_id and s.language_id = o.language_id and s.offer_id = o.id and s.what = 'offered' and s.origin <> 'undo';
 
+-- What reviewers answered to whom, without reading the offers: shares, and how many were settled in a row.
+create index offer_answers on offer (language_id, author_id, answered_time) include (answer) where answer in (1, 2, 3) and not by_rule;
 create index offer_author on offer (author_id, id);
 create index offer_answered on offer (language_id, answered_time) where answer <> 0;
 create index offer_offered on offer (language_id, offered_time);

@@ -32,7 +32,8 @@ public class ContributionService {
     private static final String FIGURES =
             """
             with lately as (
-                select o.*, e.words source_words, e.removed_at is null and t.removed_at is null present,
+                select o.language_id, o.author_id, o.origin, o.answer, o.by_rule, o.changed, o.changed_of, o.offered_time, o.answered_time,
+                    e.words source_words, e.removed_at is null and t.removed_at is null present,
                     o.answer <> 0 and o.answered_time >= :from and o.answered_time < :until in_period
                 from offer o join entry e on e.id = o.entry_id join ledger_table t on t.id = e.table_id
                 where o.language_id = any(:languages) and (:person = 0 or o.author_id = :person)
@@ -69,12 +70,12 @@ public class ContributionService {
     /** As a standing rule counts: what a reviewer settled since they last amended or returned one. */
     private static final String ROWS =
             """
-            with answered as (
-                select language_id, author_id, answer, answered_time,
-                    max(answered_time) filter (where answer <> 1) over (partition by language_id, author_id) broken
-                from offer where language_id = any(:languages) and (:person = 0 or author_id = :person) and answer in (1, 2, 3) and not by_rule)
-            select l.tag, a.author_id, count(*) in_a_row from answered a join language l on l.id = a.language_id
-            where a.answer = 1 and (a.broken is null or a.answered_time > a.broken) group by 1, 2
+            select w.language, w.person, (
+                select count(*) from offer o where o.language_id = w.language and o.author_id = w.person and o.answer in (1, 2, 3) and not o.by_rule and o.answer = 1
+                  and o.answered_time > coalesce((select b.answered_time from offer b
+                      where b.language_id = w.language and b.author_id = w.person and b.answer in (1, 2, 3) and not b.by_rule and b.answer <> 1
+                      order by b.answered_time desc limit 1), '-infinity')) in_a_row
+            from unnest(cast(:languages as smallint[]), cast(:people as bigint[])) w (language, person)
             """;
 
     private final LanguageService languages;
@@ -157,10 +158,6 @@ public class ContributionService {
             }
             return List.of();
         }
-        Map<Who, Integer> inARow = new HashMap<>();
-        jdbc.sql(ROWS).param("languages", numbers).param("person", person).query(row -> {
-            inARow.put(new Who(row.getString(1), row.getLong(2)), row.getInt(3));
-        });
         Map<Who, List<Week>> weeks = new HashMap<>();
         period.in(jdbc.sql(WEEKS))
                 .param("languages", numbers)
@@ -189,10 +186,35 @@ public class ContributionService {
                             row.getString("name"),
                             machine ? Figures.NONE : figures,
                             machine ? figures : Figures.NONE,
-                            inARow.getOrDefault(who, 0),
+                            0,
                             weeks.getOrDefault(who, List.of())));
                 });
-        return found;
+        return withRows(found);
+    }
+
+    private List<Contribution> withRows(List<Contribution> found) {
+        Map<Who, Integer> inARow = new HashMap<>();
+        jdbc.sql(ROWS)
+                .param(
+                        "languages",
+                        found.stream()
+                                .map(one -> languages.number(new LanguageTag(one.language())))
+                                .toArray(Short[]::new))
+                .param("people", found.stream().map(Contribution::person).toArray(Long[]::new))
+                .query(row -> {
+                    String language = languages.tag(row.getShort(1)).value();
+                    inARow.put(new Who(language, row.getLong(2)), row.getInt(3));
+                });
+        return found.stream()
+                .map(one -> new Contribution(
+                        one.language(),
+                        one.person(),
+                        one.name(),
+                        one.own(),
+                        one.machine(),
+                        inARow.getOrDefault(new Who(one.language(), one.person()), 0),
+                        one.weeks()))
+                .toList();
     }
 
     private static Contribution withMachine(Contribution own, Figures machine) {

@@ -1,6 +1,9 @@
 package mellow.server.contribution;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Refusal;
@@ -21,30 +24,27 @@ public class ReportService {
      */
     private static final String LINES =
             """
-            with lines as (
+            with undone as (
+                select entry_id, version from cell_story where language_id = :language and what = 'undone' and at >= :from),
+            lines as (
                 select s.person_id, s.entry_id, e.table_id, e.words, s.intake_id is not null from_file, s.what,
                     s.before is not null and s.was is not null and (s.was::jsonb ->> 'basedOn')::int < s.based_on answers_stale
                 from cell_story s join entry e on e.id = s.entry_id
+                left join undone taken_back on taken_back.entry_id = s.entry_id and taken_back.version = s.version + 1
+                left join undone done_again on done_again.entry_id = s.entry_id and done_again.version = s.version + 2
                 where s.language_id = :language and s.at >= :from and s.at < :until
                   and (s.what = 'returned' or s.standing = 2 and s.what in ('settled', 'settled_by_rule', 'amended', 'still_holds', 'put_back'))
-                  and coalesce((select count(*) from cell_story u where u.entry_id = s.entry_id and u.language_id = s.language_id
-                      and u.what = 'undone' and u.version in (s.version + 1, s.version + 2)), 0) <> 1)
-            """;
-
-    private static final String BY_PERSON = LINES
-            + """
-            select p.name, l.from_file,
+                  and (taken_back.version is null or done_again.version is not null))
+            select l.person_id, p.name, l.from_file, l.table_id, t.slug, t.name table_name,
                 count(*) filter (where what = 'settled') settled, count(*) filter (where what = 'settled_by_rule') by_rule,
                 count(*) filter (where what = 'amended') amended, count(*) filter (where what = 'returned') returned,
                 count(*) filter (where what = 'still_holds') still_holds, count(*) filter (where what = 'put_back') put_back,
+                count(*) filter (where what <> 'returned') times, count(distinct entry_id) filter (where what <> 'returned') entries,
                 count(*) filter (where answers_stale and what <> 'returned') stale_answered,
-                coalesce(sum(words) filter (where what <> 'returned'), 0) words
-            from lines l join person p on p.id = l.person_id group by p.id, p.name, l.from_file order by l.from_file, lower(p.name), p.id
-            """;
-    private static final String BY_TABLE = LINES
-            + """
-            select t.slug, t.name, count(distinct entry_id) entries, count(*) times, count(*) filter (where answers_stale) stale_answered, sum(l.words) words
-            from lines l join ledger_table t on t.id = l.table_id where what <> 'returned' group by t.id, t.slug, t.name order by lower(t.name), t.id
+                coalesce(sum(l.words) filter (where what <> 'returned'), 0) words
+            from lines l left join person p on p.id = l.person_id left join ledger_table t on t.id = l.table_id
+            group by grouping sets ((l.person_id, p.name, l.from_file), (l.table_id, t.slug, t.name))
+            order by l.from_file, lower(p.name), l.person_id, lower(t.name), l.table_id
             """;
 
     private final LanguageService languages;
@@ -112,30 +112,15 @@ public class ReportService {
         short number = languages
                 .known(language)
                 .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
-        List<Answerer> answerers = period.in(jdbc.sql(BY_PERSON))
-                .param("language", number)
-                .query((row, n) -> new Answerer(
-                        row.getString("name"),
-                        row.getBoolean("from_file"),
-                        row.getInt("settled"),
-                        row.getInt("by_rule"),
-                        row.getInt("amended"),
-                        row.getInt("returned"),
-                        row.getInt("still_holds"),
-                        row.getInt("put_back"),
-                        row.getInt("stale_answered"),
-                        row.getLong("words")))
-                .list();
-        List<InTable> tables = period.in(jdbc.sql(BY_TABLE))
-                .param("language", number)
-                .query((row, n) -> new InTable(
-                        row.getString("slug"),
-                        row.getString("name"),
-                        row.getInt("entries"),
-                        row.getInt("times"),
-                        row.getInt("stale_answered"),
-                        row.getLong("words")))
-                .list();
+        List<Answerer> answerers = new ArrayList<>();
+        List<InTable> tables = new ArrayList<>();
+        period.in(jdbc.sql(LINES)).param("language", number).query(row -> {
+            if (row.getObject("person_id") != null) {
+                answerers.add(answerer(row));
+            } else if (row.getInt("times") > 0) {
+                tables.add(inTable(row));
+            }
+        });
         return new Report(
                 language.value(),
                 period.from(),
@@ -143,5 +128,29 @@ public class ReportService {
                 answerers,
                 tables,
                 contributions.contributions(me, List.of(language), 0, period));
+    }
+
+    private static Answerer answerer(ResultSet row) throws SQLException {
+        return new Answerer(
+                row.getString("name"),
+                row.getBoolean("from_file"),
+                row.getInt("settled"),
+                row.getInt("by_rule"),
+                row.getInt("amended"),
+                row.getInt("returned"),
+                row.getInt("still_holds"),
+                row.getInt("put_back"),
+                row.getInt("stale_answered"),
+                row.getLong("words"));
+    }
+
+    private static InTable inTable(ResultSet row) throws SQLException {
+        return new InTable(
+                row.getString("slug"),
+                row.getString("table_name"),
+                row.getInt("entries"),
+                row.getInt("times"),
+                row.getInt("stale_answered"),
+                row.getLong("words"));
     }
 }

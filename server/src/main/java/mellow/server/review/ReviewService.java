@@ -21,15 +21,18 @@ public class ReviewService {
     /** As many offers as a page of the screen asks for. */
     static final int PAGE = 100;
 
-    /** Figures of everybody who has offered anything in the language, those whose offers wait first. */
+    /** Everybody whose offers wait in the tables, or were answered in the language, with what became of them; those whose offers wait come first. */
     private static final String CONTRIBUTORS =
             """
-            select p.id, p.name, count(*) filter (where o.answer = 0) waiting, count(*) filter (where o.answer in (1, 2)) settled,
-                count(*) filter (where o.answer = 2) amended, count(*) filter (where o.answer = 3) returned
-            from offer o join entry e on e.id = o.entry_id and e.removed_at is null join person p on p.id = o.author_id
-            where o.language_id = :language and o.author_id <> :me and e.table_id = any(:tables)
-            group by p.id, p.name having count(*) filter (where o.answer = 0) > 0 or count(*) filter (where o.answer in (1, 2, 3)) > 0
-            order by (count(*) filter (where o.answer = 0) > 0) desc, p.name, p.id
+            with waiting as (
+                select o.author_id, count(*) n from offer o join entry e on e.id = o.entry_id and e.removed_at is null
+                where o.language_id = :language and o.answer = 0 and o.author_id <> :me and e.table_id = any(:tables) group by 1),
+            answered as (
+                select author_id, count(*) filter (where answer <> 3) settled, count(*) filter (where answer = 2) amended, count(*) filter (where answer = 3) returned
+                from offer where language_id = :language and answer in (1, 2, 3) and not by_rule and author_id <> :me group by 1)
+            select p.id, p.name, coalesce(w.n, 0) waiting, coalesce(a.settled, 0) settled, coalesce(a.amended, 0) amended, coalesce(a.returned, 0) returned
+            from waiting w full join answered a using (author_id) join person p on p.id = author_id
+            order by (w.n is not null) desc, p.name, p.id
             """;
 
     private final TableService tables;
@@ -93,8 +96,8 @@ public class ReviewService {
     /**
      * Somebody who offers texts in the language.
      *
-     * @param waiting offers without an answer
-     * @param settled offers that were settled, amended ones included
+     * @param waiting offers without an answer in the tables looked at
+     * @param settled offers that a reviewer settled, amended ones included, in any table of the language
      * @param amended of those, the ones that were changed first
      * @param returned offers that were sent back
      */
