@@ -75,11 +75,11 @@ export function aPerson(part: Partial<Schemas["PersonReply"]> = {}): Schemas["Pe
 }
 
 /** Renders with everything around it that the application has. */
-export function show(element: ReactElement) {
+export function show(element: ReactElement, address = "/") {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   return render(
     <QueryClientProvider client={queries}>
-      <MemoryRouter>{element}</MemoryRouter>
+      <MemoryRouter initialEntries={[address]}>{element}</MemoryRouter>
     </QueryClientProvider>,
   );
 }

@@ -53,6 +53,8 @@ export const theme = createTheme({
       styleOverrides: {
         "html, body, #root": { height: "100%" },
         body: { overflow: "hidden" },
+        // Links of a page are the action at hand wherever nothing else is said; the browser's own blue cannot be read on the dark page.
+        a: { color: "var(--mui-palette-book-verdigris)" },
         "@media (prefers-reduced-motion: reduce)": {
           "*, *::before, *::after": { animation: "none !important", transition: "none !important" },
         },

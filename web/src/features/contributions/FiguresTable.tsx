@@ -14,7 +14,7 @@ interface Props {
   named: boolean;
 }
 
-/** Figures that help to decide whom to trust with what, in order of names. Texts of machines and the memory stand in rows of their own. */
+/** Figures that help to decide whom to trust with what, in order of languages and names, never of numbers. Texts of machines and the memory stand in rows of their own. */
 export function FiguresTable({ contributions, languages, period, named }: Props) {
   const nameOf = (tag: string) => languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
   return (
@@ -34,7 +34,7 @@ export function FiguresTable({ contributions, languages, period, named }: Props)
         </tr>
       </thead>
       <tbody>
-        {contributions.map((one) => {
+        {inOrder(contributions, nameOf).map((one) => {
           const language = nameOf(one.language);
           const machine = one.machine;
           return [
@@ -67,6 +67,12 @@ export function FiguresTable({ contributions, languages, period, named }: Props)
         })}
       </tbody>
     </table>
+  );
+}
+
+function inOrder(contributions: Contribution[], nameOf: (tag: string) => string): Contribution[] {
+  return [...contributions].sort(
+    (a, b) => nameOf(a.language).localeCompare(nameOf(b.language)) || a.name.localeCompare(b.name),
   );
 }
 

@@ -47,11 +47,15 @@ export function DiffShown({ runs }: { runs: DiffRun[] }) {
     <>
       {runs.map((run, at) =>
         run.kind === "same" ? (
-          <span key={at}>{run.text}</span>
+          <TextShown key={at} text={run.text} />
         ) : run.kind === "gone" ? (
-          <del key={at}>{run.text}</del>
+          <del key={at}>
+            <TextShown text={run.text} />
+          </del>
         ) : (
-          <ins key={at}>{run.text}</ins>
+          <ins key={at}>
+            <TextShown text={run.text} />
+          </ins>
         ),
       )}
     </>

@@ -9,6 +9,8 @@ describe("wordDiff", () => {
     ["Pay now", "Pay now", "Pay now"],
     ["", "New", "+New"],
     ["Old", "", "-Old"],
+    ["Tank %1$s: %2$d %%", "Tank %1$s is %2$d %% full", "Tank %1$s|-:| |+is |%2$d %%|+ full"],
+    ["Deck {deck}", "Deck {number}", "Deck |-{deck}|+{number}"],
     ["one two three", "one 2 three", "one |-two|+2| three"],
   ])("%j to %j", (before, after, shown) => {
     const runs = wordDiff(before, after);

@@ -1,3 +1,5 @@
+import { pieces } from "./pieces";
+
 /** A run of words that two texts share, or that only one of them has. */
 export interface DiffRun {
   kind: "same" | "gone" | "new";
@@ -36,9 +38,14 @@ export function wordDiff(before: string, after: string): DiffRun[] {
   return joined(runs);
 }
 
+/** A placeholder is one word, whatever it is spelt with: half of one means nothing. */
 function words(text: string): string[] {
   const segmenter = new Intl.Segmenter(undefined, { granularity: "word" });
-  return Array.from(segmenter.segment(text), (segment) => segment.segment);
+  return pieces(text).flatMap((piece) =>
+    piece.kind === "placeholder"
+      ? [piece.text]
+      : Array.from(segmenter.segment(piece.text), (segment) => segment.segment),
+  );
 }
 
 /** lengths[i][j]: length of the longest common subsequence of a from i and b from j. */

@@ -103,6 +103,25 @@ describe("review", () => {
     expect(sent.cells.map((cell) => cell.offer)).toEqual([2, 3]);
   });
 
+  it("confirms for a single offer that it fits a rewritten source, never for many at once", async () => {
+    const { asked } = await open([strip(1, { sourceThen: "Ramp" }), strip(2)]);
+    await userEvent.keyboard("{Shift>}{ArrowDown}{/Shift}s");
+    await waitFor(() => expect(changes(asked)).toHaveLength(1));
+    expect(changes(asked)[0]?.json).toMatchObject({ action: "SETTLE", meaningConfirmed: false });
+    expect(screen.getByText(/offered for an older source and stays stale/)).toBeInTheDocument();
+  });
+
+  it("leads on to all that waits when nothing matches", async () => {
+    serve({
+      "GET /api/tables": [aTable({ languages: [aLanguage("de", "German", { states: offered })] })],
+      "GET /api/intakes": [],
+      "GET /api/review": { strips: [], matching: 0, newest: 0, contributors: [hanne] },
+    });
+    show(<ReviewPage me={aPerson({ levels: { de: "reviewer" } })} />, "/review?in=de&checks=blocked");
+    const link = await screen.findByRole("link", { name: "Look at all that waits in German" });
+    expect(link).toHaveAttribute("href", "/review?in=de");
+  });
+
   it("returns a selection with one of one's own reasons, which is the first next time", async () => {
     const { asked } = await open([strip(1), strip(2)]);
     await userEvent.keyboard("{Shift>}{ArrowDown}{/Shift}r");

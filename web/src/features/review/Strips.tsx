@@ -1,5 +1,6 @@
 import { Button } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { Draft } from "../ledger/draft";
@@ -72,6 +73,8 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
     const sound = clear.filter((strip) => strip.blockers.length === 0);
     if (sound.length < clear.length) onSay(t("review.blockedStay", { n: clear.length - sound.length }));
     if (sound.length === 0) return;
+    const older = sound.filter((strip) => strip.sourceThen !== undefined).length;
+    if (sound.length > 1 && older > 0) onSay(t("review.olderStay", { n: older }));
     answered();
     void review.answer(sound, { action: "SETTLE" });
   };
@@ -113,11 +116,18 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
     else return;
     event.preventDefault();
   };
+  const narrowed = looking.tables.length > 0 || looking.person !== 0 || looking.days > 0 || looking.checks !== "all";
   if (strips.length === 0 && !answerAll) {
     return (
       <div className="empty">
-        <h2>{t("review.nothing")}</h2>
-        <p className="soft">{t("review.nothingWords", { language: language.englishName })}</p>
+        <h2>{t(narrowed ? "review.noneMatch" : "review.nothing")}</h2>
+        {narrowed ? (
+          <Button variant="outlined" component={Link} to={`/review?in=${looking.language}`}>
+            {t("review.lookAtAll", { language: language.englishName })}
+          </Button>
+        ) : (
+          <p className="soft">{t("review.nothingWords", { language: language.englishName })}</p>
+        )}
       </div>
     );
   }

@@ -101,7 +101,8 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
       const cells = which.map(({ entry, offer }) => ({ entry, language: looking.language, offer }));
       const done = await ask<Schemas["Many"]>("/api/cells/changes", {
         method: "POST",
-        json: { ...how, cells, meaningConfirmed: true },
+        // Only who looks at a single offer says that it fits a source rewritten since.
+        json: { ...how, cells, meaningConfirmed: which.length === 1 },
       });
       if (done.changed > 0) undoing.did({ change: done.change, entries: which.map((strip) => strip.entry) });
       const why = new Map<number, string>();
