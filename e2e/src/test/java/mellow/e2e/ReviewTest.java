@@ -58,7 +58,7 @@ class ReviewTest {
             oskar.press("s");
             oskar.see(".MuiSnackbar-root", "1 offer has a blocker and stays.");
             oskar.see(".contributors button", "1 waiting");
-            assertThat(oskar.see(".contributors button", "Lina").getText()).contains("75 % of 4 settled, 1 amended");
+            assertThat(oskar.see(".contributors button", "Lina").getText()).contains("75 % of the last 4 settled, 1 amended");
 
             lina.see(".line .remark.blocked", "returned: Just the mast, please.");
             lina.see(".line .cell[aria-label*='settled: \u0141a\u0144cuch']");

@@ -21,15 +21,31 @@ public class ReviewService {
     /** As many offers as a page of the screen asks for. */
     static final int PAGE = 100;
 
-    /** Everybody whose offers wait in the tables, or were answered in the language, with what became of them; those whose offers wait come first. */
+    /** So many of a contributor's last answers tell how their offers fare now; older ones tell how they began. */
+    private static final int LAST_ANSWERS = 200;
+
+    /**
+     * Everybody whose offers wait in the tables, or were answered in the language, with what became of their last ones; those whose offers wait come
+     * first. Walks from author to author in the index of answers, so that a million old answers cost nothing.
+     */
     private static final String CONTRIBUTORS =
             """
-            with waiting as (
+            with recursive author as (
+                (select author_id id from offer where language_id = :language and answer in (1, 2, 3) and not by_rule order by author_id limit 1)
+                union all
+                select (select o.author_id from offer o where o.language_id = :language and o.answer in (1, 2, 3) and not o.by_rule
+                    and o.author_id > author.id order by o.author_id limit 1)
+                from author where id is not null),
+            waiting as (
                 select o.author_id, count(*) n from offer o join entry e on e.id = o.entry_id and e.removed_at is null
                 where o.language_id = :language and o.answer = 0 and o.author_id <> :me and e.table_id = any(:tables) group by 1),
             answered as (
-                select author_id, count(*) filter (where answer <> 3) settled, count(*) filter (where answer = 2) amended, count(*) filter (where answer = 3) returned
-                from offer where language_id = :language and answer in (1, 2, 3) and not by_rule and author_id <> :me group by 1)
+                select author.id author_id, count(*) filter (where last.answer <> 3) settled, count(*) filter (where last.answer = 2) amended,
+                    count(*) filter (where last.answer = 3) returned
+                from author cross join lateral (
+                    select o.answer from offer o where o.language_id = :language and o.author_id = author.id and o.answer in (1, 2, 3) and not o.by_rule
+                    order by o.answered_time desc limit :last) last
+                where author.id <> :me group by 1)
             select p.id, p.name, coalesce(w.n, 0) waiting, coalesce(a.settled, 0) settled, coalesce(a.amended, 0) amended, coalesce(a.returned, 0) returned
             from waiting w full join answered a using (author_id) join person p on p.id = author_id
             order by (w.n is not null) desc, p.name, p.id
@@ -97,7 +113,7 @@ public class ReviewService {
      * Somebody who offers texts in the language.
      *
      * @param waiting offers without an answer in the tables looked at
-     * @param settled offers that a reviewer settled, amended ones included, in any table of the language
+     * @param settled how many of their last answered offers in the language a reviewer settled, amended ones included; of {@value #LAST_ANSWERS} at most
      * @param amended of those, the ones that were changed first
      * @param returned offers that were sent back
      */
@@ -143,6 +159,7 @@ public class ReviewService {
         List<Contributor> contributors = jdbc.sql(CONTRIBUTORS)
                 .param("language", query.number())
                 .param("me", me)
+                .param("last", LAST_ANSWERS)
                 .param("tables", query.tables().toArray(Long[]::new))
                 .query((row, n) -> new Contributor(
                         row.getLong("id"),

@@ -23,6 +23,7 @@ import mellow.server.contribution.ReportService.Answerer;
 import mellow.server.contribution.ReportService.InTable;
 import mellow.server.contribution.ReportService.Report;
 import mellow.server.entry.EntryService;
+import mellow.server.intake.IntakeService;
 import mellow.server.people.Level;
 import mellow.server.people.PeopleService;
 import mellow.server.support.ServerTest;
@@ -51,6 +52,9 @@ class ContributionTest extends ServerTest {
 
     @Autowired
     private EntryService entries;
+
+    @Autowired
+    private IntakeService intakes;
 
     @Autowired
     private PeopleService people;
@@ -270,6 +274,25 @@ class ContributionTest extends ServerTest {
                         new Answerer("MARA", true, 1, 0, 0, 0, 0, 0, 0, 3));
         assertThat(report.tables()).containsExactly(new InTable("ramp", "Ramp", 4, 5, 1, 13));
         assertThat(report.contributors()).extracting(Contribution::name).containsExactly("LINA");
+    }
+
+    @Test
+    void whatIsDoneAgainCountsInReportsAndWhatAFileBroughtDoesNotOnceItIsTakenBack() {
+        long up = offer("up", "de", 0, "Rampe auf", null);
+        ledger.change(oskar, "up", "de", CellChange.answer(Action.SETTLE, 1, up, null));
+        cells.undo(oskar, ledger.ask(Long.class, "select max(change_id) from cell_story"));
+        assertThat(reports.report(mara, GERMAN, lately()).answerers())
+                .extracting(Answerer::name)
+                .containsExactly("MARA");
+        cells.undo(oskar, ledger.ask(Long.class, "select max(change_id) from cell_story"));
+        assertThat(reports.report(mara, GERMAN, lately()).answerers())
+                .containsExactly(
+                        new Answerer("OSKAR", false, 1, 0, 0, 0, 0, 0, 0, 2),
+                        new Answerer("MARA", true, 1, 0, 0, 0, 0, 0, 0, 1));
+        intakes.undo(mara, ledger.ask(Long.class, "select max(id) from intake"), false);
+        assertThat(reports.report(mara, GERMAN, lately()).answerers())
+                .extracting(Answerer::name)
+                .doesNotContain("MARA");
     }
 
     @Test
