@@ -2,6 +2,7 @@ import { sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { FootnoteProps } from "./footnoteProps";
 import { formsOf, mainForm } from "./shapes";
+import { TermList } from "./TermList";
 import { useCheck } from "./useCheck";
 
 /** The wordbook's terms in the source, and what is wrong with the text as it is typed. */
@@ -20,19 +21,7 @@ export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {
   const nothing = Object.values(forms).every((text) => text === "");
   return (
     <>
-      {terms.length > 0 && (
-        <ul className="terms">
-          {terms.map((term) => (
-            <li key={term.term} title={term.note}>
-              <b>{term.term}</b> <span aria-hidden="true">→</span> <bdi lang={tag}>{term.text || t("terms.none")}</bdi>
-              {term.avoid.length > 0 && (
-                <span className="soft"> · {t("terms.avoid", { words: term.avoid.join("”, “") })}</span>
-              )}
-              {term.note && <small className="soft"> {term.note}</small>}
-            </li>
-          ))}
-        </ul>
-      )}
+      <TermList terms={terms} language={tag} />
       <div role="status" className="findings">
         {findings.map((finding, at) => (
           <p key={at} className={finding.severity === "blocker" ? "wrong" : "mind"}>

@@ -34,6 +34,7 @@ const strip = (offer: number, part: Partial<Schemas["Strip"]> = {}): Schemas["St
   warnings: [],
   ...part,
 });
+const rampTerm = { term: "ramp", note: "", text: "Rampe", avoid: ["Klappe"] };
 const hanne = { id: 9, name: "Hanne Brook", waiting: 3, settled: 9, amended: 2, returned: 1 };
 const offered = { offered: 3, returned: 0, stale: 0, settled: 7, pencilled: 0, untranslated: 0 };
 
@@ -52,6 +53,7 @@ async function open(
       contributors: [hanne],
     }),
     "POST /api/cells/changes": many,
+    "POST /api/entries/101/cells/de/check": { findings: [], terms: [rampTerm], message: [] },
     "POST /api/changes/1/undo": { change: 2, amount: 1, refused: [] },
   });
   show(<ReviewPage me={aPerson({ levels: { de: "reviewer" } })} />);
@@ -204,6 +206,15 @@ describe("review", () => {
       action: "SETTLE",
       upTo: 77,
     });
+  });
+
+  it("says what the wordbook agrees on beside the current strip only", async () => {
+    await open([strip(1), strip(2)]);
+    expect(await screen.findByRole("list", { name: "Terms of the wordbook" })).toHaveTextContent(
+      "ramp → Rampe · not “Klappe”",
+    );
+    await userEvent.keyboard("{ArrowDown}");
+    expect(screen.queryByRole("list", { name: "Terms of the wordbook" })).not.toBeInTheDocument();
   });
 
   it("shows what an offer for an older source was made for", async () => {

@@ -10,7 +10,9 @@ import { Mark } from "../ledger/Mark";
 import { useMemory } from "../ledger/memory";
 import { ledgerAt } from "../ledger/scope";
 import { fieldsOf, formsOf, inOneLine, type Forms } from "../ledger/shapes";
+import { TermList } from "../ledger/TermList";
 import { DiffShown, TextShown } from "../ledger/TextShown";
+import { useCheck } from "../ledger/useCheck";
 import { useResting } from "../ledger/useResting";
 import { wordDiff } from "../ledger/wordDiff";
 import type { Strip } from "./useReview";
@@ -87,7 +89,7 @@ function SourceSide({ strip, language, here }: { strip: Strip; language: Schemas
         <p className="soft">{t("review.usedBy", { products: strip.usedBy.join(", ") })}</p>
       )}
       {here && strip.picture !== undefined && <PictureShown picture={strip.picture} entry={strip.key} />}
-      {here && <Alike entry={strip.entry} language={language} />}
+      {here && <Beside strip={strip} language={language} />}
     </div>
   );
 }
@@ -96,11 +98,27 @@ function SourceSide({ strip, language, here }: { strip: Strip; language: Schemas
 const REST_MS = 250;
 const MOST_ALIKE = 3;
 
+/** What the wordbook and the memory say about the source. */
+function Beside({ strip, language }: { strip: Strip; language: Schemas["LanguageName"] }) {
+  const resting = useResting(strip.entry, REST_MS);
+  if (resting !== strip.entry) return null;
+  return (
+    <>
+      <Terms strip={strip} language={language} />
+      <Alike entry={strip.entry} language={language} />
+    </>
+  );
+}
+
+function Terms({ strip, language }: { strip: Strip; language: Schemas["LanguageName"] }) {
+  const check = useCheck(strip.entry, language.tag, formsOfStrip(strip), null);
+  return <TermList terms={check.data?.terms ?? []} language={language.tag} />;
+}
+
 /** What was settled for similar sources. */
 function Alike({ entry, language }: { entry: number; language: Schemas["LanguageName"] }) {
-  const resting = useResting(entry, REST_MS);
-  const memory = useMemory(resting, language.tag);
-  const hits = resting === entry ? (memory.data ?? []).slice(0, MOST_ALIKE) : [];
+  const memory = useMemory(entry, language.tag);
+  const hits = (memory.data ?? []).slice(0, MOST_ALIKE);
   if (hits.length === 0) return null;
   return (
     <dl className="alike" aria-label={t("review.alike")}>

@@ -15,11 +15,13 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.util.concurrent.atomic.AtomicBoolean;
 import mellow.server.MellowServer;
 import mellow.server.launch.PrivateCluster;
 import mellow.server.people.PeopleService;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.util.FileSystemUtils;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -28,6 +30,7 @@ final class Product implements AutoCloseable {
 
     private static final String PASSWORD = "ahoy-bench";
 
+    private final Path data;
     private final PrivateCluster cluster;
     private final PrivateCluster.Access access;
     private final ConfigurableApplicationContext server;
@@ -36,12 +39,15 @@ final class Product implements AutoCloseable {
             HttpClient.newBuilder().cookieHandler(cookies).build();
     private final JsonMapper json = new JsonMapper();
     private final String address;
+    private final AtomicBoolean closed = new AtomicBoolean();
 
     Product() throws IOException, InterruptedException {
-        Path data = Files.createTempDirectory("mellow-bench-");
+        data = Files.createTempDirectory("mellow-bench-");
         data.toFile().setExecutable(true, false);
         data.toFile().setReadable(true, false);
         cluster = new PrivateCluster(data);
+        // Somebody may end a measurement before its time; neither database nor gigabytes stay behind.
+        Runtime.getRuntime().addShutdownHook(new Thread(this::clear));
         access = cluster.start();
         server = new SpringApplicationBuilder(MellowServer.class)
                 .registerShutdownHook(false)
@@ -105,6 +111,18 @@ final class Product implements AutoCloseable {
     @Override
     public void close() {
         server.close();
+        clear();
+    }
+
+    private void clear() {
+        if (closed.getAndSet(true)) {
+            return;
+        }
         cluster.stop();
+        try {
+            FileSystemUtils.deleteRecursively(data);
+        } catch (IOException kept) {
+            throw new UncheckedIOException(kept);
+        }
     }
 }

@@ -1,4 +1,4 @@
-/** Knows what can be wrong with a text beside its source. Knows nothing of people, tables or where texts are kept. */
+/** Knows what can be wrong with a text beside its source and the wordbook. Knows nothing of people, tables or where texts are kept. */
 @NullMarked
 package mellow.core.check;
 

@@ -168,15 +168,19 @@ public final class Placeholders {
      * @param translation its translation
      */
     public Difference compare(String source, String translation) {
-        List<Placeholder> wanted = new ArrayList<>(in(source));
+        List<Placeholder> asked = in(source);
+        List<Placeholder> given = in(translation);
+        if (asked.isEmpty() && given.isEmpty()) {
+            return Difference.NONE;
+        }
+        List<Placeholder> wanted = new ArrayList<>(asked);
         List<Placeholder> extra = new ArrayList<>();
         boolean branches = IcuMessage.parse(source).typed()
                 || IcuMessage.parse(translation).typed();
-        List<Placeholder> all = List.copyOf(wanted);
-        for (Placeholder placeholder : in(translation)) {
+        for (Placeholder placeholder : given) {
             boolean known = wanted.removeIf(new FirstOf(placeholder.identity(), branches));
             boolean repeated =
-                    branches && all.stream().anyMatch(one -> one.identity().equals(placeholder.identity()));
+                    branches && asked.stream().anyMatch(one -> one.identity().equals(placeholder.identity()));
             if (!known && !repeated) {
                 extra.add(placeholder);
             }
@@ -215,6 +219,8 @@ public final class Placeholders {
      * @param extra in the translation and not in the source
      */
     public record Difference(List<String> missing, List<String> extra) {
+
+        private static final Difference NONE = new Difference(List.of(), List.of());
 
         /** Whether they are the same. */
         public boolean none() {

@@ -110,8 +110,13 @@ public final class Audit {
                 having max(s.version) > coalesce(max(c.version), 0) or count(*) <> count(distinct s.version)
                 """);
         checks.put(
-                "no cell, offer or story line is without its entry, language and person",
+                "no entry, cell, offer or story line is without its table, entry, language and person",
                 """
+                select 'entry ' || e.id from entry e where not exists (select 1 from ledger_table t where t.id = e.table_id)
+                union all
+                select 'intake ' || i.intake_id || ' of entry ' || i.entry_id from intake_entry i
+                where not exists (select 1 from intake n where n.id = i.intake_id) or not exists (select 1 from entry e where e.id = i.entry_id)
+                union all
                 select 'cell of entry ' || c.entry_id from cell c
                 where not exists (select 1 from entry e where e.id = c.entry_id) or not exists (select 1 from language l where l.id = c.language_id)
                    or not exists (select 1 from person p where p.id = c.author_id)

@@ -30,6 +30,8 @@ import mellow.core.cell.StandingRule;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
 import mellow.core.check.Finding.Severity;
+import mellow.core.check.WordsToAvoid;
+import mellow.core.language.LanguageTag;
 import mellow.core.text.EditDistance;
 import mellow.core.text.Text;
 import mellow.server.activity.ActivityService;
@@ -49,6 +51,7 @@ import mellow.server.standing.StandingService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
+import mellow.server.wordbook.WordbookService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -72,6 +75,7 @@ class CellWork {
     private final LiveService live;
     private final LanguageService languages;
     private final StandingService standing;
+    private final WordbookService wordbook;
     private final EntityManager entities;
 
     CellWork(
@@ -84,6 +88,7 @@ class CellWork {
             LiveService live,
             LanguageService languages,
             StandingService standing,
+            WordbookService wordbook,
             EntityManager entities) {
         this.cells = cells;
         this.story = story;
@@ -94,6 +99,7 @@ class CellWork {
         this.live = live;
         this.languages = languages;
         this.standing = standing;
+        this.wordbook = wordbook;
         this.entities = entities;
     }
 
@@ -269,12 +275,23 @@ class CellWork {
                     || !StandingRule.leavesNoChoice(outcome.cell(), entry.meaningRevision())
                     || !trusted.computeIfAbsent(kept.number(), number -> standing.trusting(telling.person(), number)
                             .isPresent())
-                    || !Checks.of(entry.measure(), forward.text().forms(), categories(kept))
-                            .isEmpty()) {
+                    || !sound(forward.text(), entry, kept)) {
                 return outcome;
             }
             return require(CellRules.apply(
                     outcome.cell(), new CellEvent.SettleByRule(forward.offerId()), entry.sourceRevision(), actor));
+        }
+
+        /** Whether neither the checks nor the wordbook find anything to mind. */
+        private boolean sound(Text text, EntryRow entry, Kept kept) {
+            LanguageTag source = java.util.Objects.requireNonNull(tables.get(entry.tableId()))
+                    .source();
+            return Checks.of(entry.measure(), text.forms(), categories(kept)).isEmpty()
+                    && WordsToAvoid.in(
+                                    wordbook.agreed(source, kept.tag()),
+                                    entry.measure().source(),
+                                    text.forms())
+                            .isEmpty();
         }
 
         /** Nothing is settled past a blocker. */

@@ -1,4 +1,4 @@
-/** Cells, their offers and story: reading and changing one. Depends on table, people, language, coverage, activity, live, common. */
+/** Cells, their offers and story: reading and changing one. Depends on table, people, language, coverage, activity, live, standing, wordbook, common. */
 @NullMarked
 package mellow.server.cell;
 

@@ -9,11 +9,10 @@ import java.util.TreeMap;
 import mellow.core.check.Checks;
 import mellow.core.check.Checks.Measure;
 import mellow.core.check.Finding;
-import mellow.core.check.Finding.Severity;
+import mellow.core.check.WordsToAvoid;
 import mellow.core.language.LanguageTag;
 import mellow.core.placeholder.IcuMessage;
 import mellow.core.text.Shape;
-import mellow.core.wordbook.WordFinder;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
@@ -103,7 +102,11 @@ public class CheckService {
                 .forEach(finding -> findings.add(FindingReply.of(finding)));
         List<TermHit> terms =
                 wordbook.in(String.join("\n", entry.measure().source().values()), entry.language(), tag);
-        terms.forEach(term -> forms.forEach((form, words) -> avoided(term, form, words, findings)));
+        WordsToAvoid.in(
+                        terms.stream().map(TermHit::agreed).toList(),
+                        entry.measure().source(),
+                        forms)
+                .forEach(finding -> findings.add(FindingReply.of(finding)));
         List<ArgumentReply> message = new ArrayList<>();
         forms.values().forEach(form -> {
             IcuMessage parsed = IcuMessage.parse(form);
@@ -113,20 +116,5 @@ public class CheckService {
             }
         });
         return new CheckReply(findings, terms, message);
-    }
-
-    private static void avoided(TermHit term, String form, String words, List<FindingReply> to) {
-        for (String avoid : term.avoid()) {
-            WordFinder.in(words, avoid).stream()
-                    .findFirst()
-                    .ifPresent(place -> to.add(new FindingReply(
-                            "word-to-avoid",
-                            Severity.WARNING.name().toLowerCase(Locale.ROOT),
-                            form,
-                            "\u201c" + words.substring(place.start(), place.end()) + "\u201d is to be avoided"
-                                    + (term.text().isEmpty() ? "." : "; say \u201c" + term.text() + "\u201d."),
-                            place.start(),
-                            place.end())));
-        }
     }
 }

@@ -122,26 +122,42 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private final boolean many;
 
     private final CopyFile entries = new CopyFile(
-            "entry (id, table_id, position, key, context, shape, source, source_forms, source_folded, note, note_folded, reference, section, max_length, translatable, words, changed_at, unindexed)");
+            "entry",
+            "id int8, table_id int8, position float8, key text, context text, shape text, source text, source_forms text, "
+                    + "source_folded text, note text, note_folded text, reference text, section text, max_length int4, "
+                    + "translatable bool, words int4, changed_at timestamptz, unindexed bool");
     private final CopyFile cells = new CopyFile(
-            "cell (entry_id, language_id, text, forms, folded, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers, unindexed)");
-    private final CopyFile cellsWere =
-            new CopyFile("intake_cell_was (intake_id, entry_id, language_id, standing, based_on, text_at, version)");
+            "cell",
+            "entry_id int8, language_id int2, text text, forms text, folded text, standing int2, state int2, based_on int4, "
+                    + "text_at int4, version int4, origin text, author_id int8, changed_at timestamptz, open_offers int2, "
+                    + "unindexed bool");
+    private final CopyFile cellsWere = new CopyFile(
+            "intake_cell_was",
+            "intake_id int8, entry_id int8, language_id int2, standing int2, based_on int4, text_at int4, version int4");
     private final CopyFile offers = new CopyFile(
-            "offer (entry_id, language_id, author_id, text, forms, based_on, opened_at, offered_time, intake_id)");
+            "offer",
+            "entry_id int8, language_id int2, author_id int8, text text, forms text, based_on int4, opened_at int4, "
+                    + "offered_time timestamptz, intake_id int8");
     private final CopyFile story = new CopyFile(
-            "cell_story (entry_id, language_id, at, person_id, what, origin, before, before_forms, after, after_forms, standing, based_on, intake_id)");
-    private final CopyFile entryStory =
-            new CopyFile("entry_story (entry_id, at, person_id, what, before, after, revision, intake_id)");
-    private final CopyFile touched = new CopyFile("intake_entry (intake_id, entry_id, added)");
-    private final CopyFile sources =
-            new CopyFile("staged_source (entry_id, source, source_forms, source_folded, words, meaning)");
-    private final CopyFile descriptions =
-            new CopyFile("staged_description (entry_id, note, note_folded, reference, section, max_length)");
-    private final CopyFile places = new CopyFile("staged_place (entry_id, key, context, removed)");
-    private final CopyFile texts =
-            new CopyFile("staged_text (entry_id, language_id, text, forms, folded, standing, state, based_on)");
-    private final CopyFile offered = new CopyFile("staged_offer (entry_id, language_id, based_on)");
+            "cell_story",
+            "entry_id int8, language_id int2, at timestamptz, person_id int8, what text, origin text, before text, "
+                    + "before_forms text, after text, after_forms text, standing int2, based_on int4, intake_id int8");
+    private final CopyFile entryStory = new CopyFile(
+            "entry_story",
+            "entry_id int8, at timestamptz, person_id int8, what text, before text, after text, revision int4, "
+                    + "intake_id int8");
+    private final CopyFile touched = new CopyFile("intake_entry", "intake_id int8, entry_id int8, added bool");
+    private final CopyFile sources = new CopyFile(
+            "staged_source",
+            "entry_id int8, source text, source_forms text, source_folded text, words int4, meaning bool");
+    private final CopyFile descriptions = new CopyFile(
+            "staged_description",
+            "entry_id int8, note text, note_folded text, reference text, section text, max_length int4");
+    private final CopyFile places = new CopyFile("staged_place", "entry_id int8, key text, context text, removed bool");
+    private final CopyFile texts = new CopyFile(
+            "staged_text",
+            "entry_id int8, language_id int2, text text, forms text, folded text, standing int2, state int2, based_on int4");
+    private final CopyFile offered = new CopyFile("staged_offer", "entry_id int8, language_id int2, based_on int4");
 
     private long[] newIds = new long[0];
     private int nextNew;

@@ -19,7 +19,10 @@ final class Lines implements Comparison.Listener, AutoCloseable {
     private static final int[] NO_TEXTS = new int[Arrival.values().length];
 
     private final CopyFile rows = new CopyFile(
-            "intake_line (intake_id, kind, n, entry_id, key, context, language_id, source, before, before_forms, after, after_forms, taken, usual, choice, stale, spares, texts_settled, texts_offered, texts_pencilled)");
+            "intake_line",
+            "intake_id int8, kind int2, n int4, entry_id int8, key text, context text, language_id int2, source text, "
+                    + "before text, before_forms text, after text, after_forms text, taken int2, usual int2, choice int2, stale text, "
+                    + "spares bool, texts_settled int4, texts_offered int4, texts_pencilled int4");
     private final long intake;
     private final Decisions decisions;
     private final Map<LanguageTag, Short> numbers;

@@ -17,10 +17,14 @@ import java.util.SortedMap;
 import mellow.core.check.Checks;
 import mellow.core.check.Checks.Measure;
 import mellow.core.check.Finding;
+import mellow.core.check.WordsToAvoid;
+import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
+import mellow.core.wordbook.AgreedTerm;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import mellow.server.review.ReviewService.Strip;
+import mellow.server.wordbook.WordbookService;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;
 import org.springframework.stereotype.Component;
@@ -46,7 +50,7 @@ class Strips {
             ReviewQuery.Order.TABLE,
             " order by t.name, t.id, e.position, o.entry_id, o.offered_time, o.id");
     private static final String MEASURED =
-            "select o.id, o.entry_id, c.version, o.text, o.forms, e.source, e.source_forms, e.shape, e.max_length, e.max_lines ";
+            "select o.id, o.entry_id, c.version, o.text, o.forms, e.source, e.source_forms, e.shape, e.max_length, e.max_lines, t.source_language_id ";
 
     /** The source that an older offer was made for is what the first rewriting after it replaced. */
     private static final String STRIPS =
@@ -54,7 +58,7 @@ class Strips {
             select o.id, o.entry_id, o.text, o.forms, o.based_on, o.offered_time, o.author_id, o.note offer_note, p.name author,
                 o.origin in ('memory', 'draft') by_machine,
                 e.key, e.context, e.source, e.source_forms, e.shape, e.note, e.reference, e.picture_id, e.max_length, e.max_lines, e.meaning_revision,
-                t.slug, t.name table_name, c.text in_force, c.forms in_force_forms, c.standing, c.version, c.open_offers,
+                t.slug, t.name table_name, t.source_language_id, c.text in_force, c.forms in_force_forms, c.standing, c.version, c.open_offers,
                 case when o.based_on < e.meaning_revision then (
                     select s.before from entry_story s where s.entry_id = e.id and s.what = 'source_rewritten' and s.revision > o.based_on
                     order by s.revision limit 1) end source_then,
@@ -70,11 +74,13 @@ class Strips {
             """;
 
     private final LanguageService languages;
+    private final WordbookService wordbook;
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    Strips(LanguageService languages, JdbcClient jdbc, Clock clock) {
+    Strips(LanguageService languages, WordbookService wordbook, JdbcClient jdbc, Clock clock) {
         this.languages = languages;
+        this.wordbook = wordbook;
         this.jdbc = jdbc;
         this.clock = clock;
     }
@@ -93,10 +99,10 @@ class Strips {
                 .param("tables", query.tables().toArray(Long[]::new))
                 .param("person", query.person())
                 .param("before", before(query).atOffset(ZoneOffset.UTC));
-        Collection<String> categories = categories(query);
+        Looker looker = new Looker(query);
         List<Waiting> waiting = new ArrayList<>();
         statement.query(row -> {
-            if (!checked || query.checks().holds(findings(row, categories))) {
+            if (!checked || query.checks().holds(looker.findings(row))) {
                 waiting.add(new Waiting(row.getLong("id"), row.getLong("entry_id"), row.getInt("version")));
             }
         });
@@ -107,22 +113,18 @@ class Strips {
         return clock.instant().minus(Duration.ofDays(query.olderThanDays()));
     }
 
-    private Collection<String> categories(ReviewQuery query) {
-        return languages.describe(query.language()).plurals().keySet();
-    }
-
     /** What is offered for the cells of {@code page}, cell by cell in its order, each with all its offers. */
     List<Strip> read(long me, ReviewQuery query, List<Waiting> page) {
         Map<Long, Integer> places = new HashMap<>();
         page.forEach(one -> places.putIfAbsent(one.entry(), places.size()));
-        Collection<String> categories = categories(query);
+        Looker looker = new Looker(query);
         List<Strip> strips = new ArrayList<>();
         jdbc.sql(STRIPS)
                 .param("language", query.number())
                 .param("me", me)
                 .param("entries", places.keySet().toArray(Long[]::new))
                 .query(row -> {
-                    strips.add(strip(row, categories));
+                    strips.add(strip(row, looker));
                 });
         strips.sort(Comparator.comparing(strip -> places.get(strip.entry())));
         return strips;
@@ -136,16 +138,33 @@ class Strips {
                 row.getInt("max_lines"));
     }
 
-    private static List<Finding> findings(ResultSet row, Collection<String> categories) throws SQLException {
-        SortedMap<String, String> text = TextColumns.allForms(row.getString("text"), row.getString("forms"));
-        return Checks.of(measure(row), text, categories);
+    /** Looks at offered texts of one language: checks and wordbook, which is read once per source language. */
+    private final class Looker {
+        private final LanguageTag language;
+        private final Collection<String> categories;
+        private final Map<Short, List<AgreedTerm>> terms = new HashMap<>();
+
+        Looker(ReviewQuery query) {
+            this.language = query.language();
+            this.categories = languages.describe(language).plurals().keySet();
+        }
+
+        List<Finding> findings(ResultSet row) throws SQLException {
+            Measure measure = measure(row);
+            SortedMap<String, String> text = TextColumns.allForms(row.getString("text"), row.getString("forms"));
+            List<Finding> found = new ArrayList<>(Checks.of(measure, text, categories));
+            List<AgreedTerm> agreed = terms.computeIfAbsent(
+                    row.getShort("source_language_id"), source -> wordbook.agreed(languages.tag(source), language));
+            found.addAll(WordsToAvoid.in(agreed, measure.source(), text));
+            return found;
+        }
     }
 
-    private static Strip strip(ResultSet row, Collection<String> categories) throws SQLException {
+    private static Strip strip(ResultSet row, Looker looker) throws SQLException {
         List<String> blockers = new ArrayList<>();
         List<String> warnings = new ArrayList<>();
         boolean plain = row.getString("shape").equals("plain");
-        for (Finding finding : findings(row, categories)) {
+        for (Finding finding : looker.findings(row)) {
             String form = plain ? "" : finding.form().toLowerCase(Locale.ROOT) + ": ";
             (finding.severity() == Finding.Severity.BLOCKER ? blockers : warnings).add(form + finding.sentence());
         }

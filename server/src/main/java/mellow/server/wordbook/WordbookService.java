@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.language.LanguageTag;
+import mellow.core.wordbook.AgreedTerm;
 import mellow.core.wordbook.WordFinder;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
@@ -85,7 +86,13 @@ public class WordbookService {
      * @param text what to say, empty when nothing was agreed
      * @param avoid what not to say
      */
-    public record TermHit(String term, String note, String text, List<String> avoid) {}
+    public record TermHit(String term, String note, String text, List<String> avoid) {
+
+        /** The same without its note. */
+        public AgreedTerm agreed() {
+            return new AgreedTerm(term, text, avoid);
+        }
+    }
 
     /** All terms in the order of their words. */
     @Transactional(readOnly = true)
@@ -114,17 +121,25 @@ public class WordbookService {
     /** The terms of a language that stand in {@code source}, the longest first, with what they are called in another. */
     @Transactional(readOnly = true)
     public List<TermHit> in(String source, LanguageTag from, LanguageTag to) {
-        return jdbc
-                .sql(OF_LANGUAGES)
+        return terms(from, to).stream()
+                .filter(hit -> !WordFinder.in(source, hit.term()).isEmpty())
+                .toList();
+    }
+
+    /** What was agreed for all terms of a language in another. */
+    @Transactional(readOnly = true)
+    public List<AgreedTerm> agreed(LanguageTag from, LanguageTag to) {
+        return terms(from, to).stream().map(TermHit::agreed).toList();
+    }
+
+    private List<TermHit> terms(LanguageTag from, LanguageTag to) {
+        return jdbc.sql(OF_LANGUAGES)
                 .param("source", languages.number(from))
                 .param("target", languages.number(to))
                 .query((row, n) -> new TermHit(
                         row.getString("term"), row.getString("note"), row.getString("text"), List.of((String[])
                                 row.getArray("avoid").getArray())))
-                .list()
-                .stream()
-                .filter(hit -> !WordFinder.in(source, hit.term()).isEmpty())
-                .toList();
+                .list();
     }
 
     /** Adds a term; its number. */

@@ -41,7 +41,7 @@ class AuditTest extends ServerTest {
                 "update entry set meaning_revision = 7, source_revision = 7|every cell shows the state that its text and offers give",
                 "update cell set text = 'nobody wrote this' where text is not null|every text is reachable in its story",
                 "insert into cell_story (entry_id, language_id, at, person_id, what, origin, standing, based_on, version) select entry_id, language_id, now(), author_id, 'settled', 'typed', 2, 1, version + 5 from cell|versions only grow",
-                "update cell set author_id = 0|no cell, offer or story line is without its entry, language and person"
+                "update cell set author_id = 0|no entry, cell, offer or story line is without its table, entry, language and person"
             })
     void damageIsFound(String damage, String check) {
         jdbc.sql(damage).update();

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CyclicBarrier;
@@ -22,6 +23,8 @@ import mellow.server.review.ReviewService.Contributor;
 import mellow.server.review.ReviewService.ReviewReply;
 import mellow.server.review.ReviewService.Strip;
 import mellow.server.support.ServerTest;
+import mellow.server.wordbook.WordbookService;
+import mellow.server.wordbook.WordbookService.TermText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -30,6 +33,9 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 class ReviewTest extends ServerTest {
 
     private static final LanguageTag GERMAN = new LanguageTag("de");
+
+    @Autowired
+    private WordbookService wordbook;
 
     @Autowired
     private ReviewService review;
@@ -178,6 +184,22 @@ class ReviewTest extends ServerTest {
         entries.rewrite(mara, ledger.entry("up"), version, source, true);
         assertThat(strip("Klappe oben").sourceThen()).isEqualTo("Ramp up");
         assertThat(strip("Last").sourceThen()).isNull();
+    }
+
+    @Test
+    void theWordbooksWordsToAvoidAreSomethingToMind() {
+        assertThat(strip("Klappe oben").warnings()).isEmpty();
+        wordbook.add(mara, "en", "ramp", "", Map.of("de", new TermText("Rampe", List.of("Klappe"))));
+        assertThat(strip("Klappe oben").warnings())
+                .containsExactly("\u201cKlappe\u201d is to be avoided; say \u201cRampe\u201d.");
+        assertThat(matching(ReviewQuery.Checked.WARNED)).isEqualTo(1);
+        assertThat(matching(ReviewQuery.Checked.SOUND)).isEqualTo(2);
+        assertThat(matching(ReviewQuery.Checked.BLOCKED)).isEqualTo(1);
+    }
+
+    private int matching(ReviewQuery.Checked checks) {
+        ReviewQuery query = review.query(GERMAN, List.of(), 0, 0, checks, ReviewQuery.Order.OLDEST);
+        return review.waiting(oskar, query, 0).matching();
     }
 
     @Test

@@ -3,6 +3,8 @@ package mellow.server.standing;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.List;
+import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
@@ -11,6 +13,8 @@ import mellow.server.cell.CellChange.How;
 import mellow.server.common.Refusal;
 import mellow.server.people.Level;
 import mellow.server.support.ServerTest;
+import mellow.server.wordbook.WordbookService;
+import mellow.server.wordbook.WordbookService.TermText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -18,6 +22,9 @@ import org.springframework.beans.factory.annotation.Autowired;
 class StandingTest extends ServerTest {
 
     private static final LanguageTag GERMAN = new LanguageTag("de");
+
+    @Autowired
+    private WordbookService wordbook;
 
     @Autowired
     private StandingService standing;
@@ -57,6 +64,15 @@ class StandingTest extends ServerTest {
         for (int i = 0; i < times; i++) {
             answer(offer("Wort {n} " + i), Action.SETTLE);
         }
+    }
+
+    @Test
+    void settlesNoTextInWhichTheWordbookFindsAWordToAvoid() {
+        standing.set(mara, GERMAN, 3);
+        settled(3);
+        wordbook.add(mara, "en", "word", "", Map.of("de", new TermText("Wort", List.of("Vokabel"))));
+        assertThat(ledger.cell(offer("Vokabel {n}"), "de")).isEqualTo("offered");
+        assertThat(ledger.cell(offer("Wort {n}"), "de")).isEqualTo("settled Wort {n}");
     }
 
     @Test
