@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, type Schemas } from "../../api/client";
+import { loadFontsOf } from "../../theme/fonts";
 import { t } from "../../words/words";
 import { EVERYTHING, ledgerAt, writeScope, type Scope } from "../ledger/scope";
 import "./find.css";
@@ -51,6 +52,8 @@ export function FindBox({ scope }: { scope: Scope | undefined }) {
     return () => document.removeEventListener("keydown", focus);
   }, []);
   const hits = wanted === "" ? [] : hitsOf(wanted, found.data, languages);
+  const shown = hits.map((hit) => hit.words).join("");
+  useEffect(() => loadFontsOf(shown), [shown]);
   const go = (to: string) => {
     setWords("");
     field.current?.blur();

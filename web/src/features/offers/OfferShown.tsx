@@ -7,6 +7,7 @@ import { ledgerAt } from "../ledger/scope";
 import { fieldsOf, formsOf, inOneLine, MAIN } from "../ledger/shapes";
 import { DiffShown, TextShown } from "../ledger/TextShown";
 import { wordDiff } from "../ledger/wordDiff";
+import { useFontFor } from "../../theme/useFontFor";
 import { NoteField, SayForm } from "./SayForm";
 import { useOfferChanges, type OfferLine } from "./useOffers";
 
@@ -22,6 +23,7 @@ export function OfferShown({ line, language, mine }: Props) {
   const [open, setOpen] = useState<"improve" | "say" | null>(null);
   const [wrong, setWrong] = useState("");
   const changes = useOfferChanges();
+  useFontFor(language?.script);
   const lang = { lang: line.language, dir: language?.rightToLeft ? "rtl" : "ltr" };
   const offered = inOneLine(line.text, line.forms);
   const run = (work: Promise<unknown>) => {

@@ -3,6 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aLanguage, aPerson, aTable, show } from "../../test/builders";
 import { changes, refusal, serve } from "../../test/server";
+import { loadFontFor } from "../../theme/fonts";
 import { undoing } from "../ledger/undoing";
 import { OffersPage } from "./OffersPage";
 import type { OfferLine } from "./useOffers";
@@ -53,6 +54,8 @@ function open(offers: OfferLine[], more: Record<string, unknown> = {}) {
   return asked;
 }
 
+vi.mock("../../theme/fonts");
+
 describe("my offers", () => {
   beforeEach(() => {
     vi.restoreAllMocks();
@@ -98,6 +101,15 @@ describe("my offers", () => {
     });
     await userEvent.click(await screen.findByRole("button", { name: "Withdraw" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("This offer has been answered.");
+  });
+
+  it("has the faces at hand that its texts are written in", async () => {
+    const name = { ...aLanguage("ja", "Japanese").language, script: "Jpan" };
+    open([line(1, { language: "ja", text: "ランプを上げる" })], {
+      "GET /api/tables": [aTable({ languages: [{ ...aLanguage("ja", "Japanese"), language: name }] })],
+    });
+    await screen.findByText("ランプを上げる");
+    await waitFor(() => expect(loadFontFor).toHaveBeenCalledWith("Jpan"));
   });
 
   it("says something about what waits", async () => {

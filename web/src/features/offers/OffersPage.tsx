@@ -11,6 +11,7 @@ import { TextShown } from "../ledger/TextShown";
 import { undoing } from "../ledger/undoing";
 import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
+import { useFontFor } from "../../theme/useFontFor";
 import { BeginHere } from "./BeginHere";
 import { OfferList } from "./OfferList";
 import { ANSWERS, useDrafts, useOfferChanges, useOffers, type Answer } from "./useOffers";
@@ -101,6 +102,10 @@ interface DraftsProps {
 /** Texts one pencilled; each can be put forward as it is. */
 function Drafts({ drafts, languages, onSay }: DraftsProps) {
   const changes = useOfferChanges();
+  const scripts = drafts.map(
+    (draft) => languages.find((kept) => kept.language.tag === draft.language)?.language.script,
+  );
+  useFontFor(...scripts);
   if (drafts.length === 0) return <p className="soft">{t("offers.noDrafts")}</p>;
   return (
     <ul className="offerlines">
