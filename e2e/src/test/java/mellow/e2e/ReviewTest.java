@@ -58,7 +58,8 @@ class ReviewTest {
             oskar.press("s");
             oskar.see(".MuiSnackbar-root", "1 offer has a blocker and stays.");
             oskar.see(".contributors button", "1 waiting");
-            assertThat(oskar.see(".contributors button", "Lina").getText()).contains("75 % of the last 4 settled, 1 amended");
+            assertThat(oskar.see(".contributors button", "Lina").getText())
+                    .contains("75 % of the last 4 settled, 1 amended");
 
             lina.see(".line .remark.blocked", "returned: Just the mast, please.");
             lina.see(".line .cell[aria-label*='settled: \u0141a\u0144cuch']");
@@ -147,7 +148,8 @@ class ReviewTest {
             oskar.see("[role=dialog] button", "Close").click();
             oskar.see(".aside", "2 offers wait");
             oskar.press("s");
-            oskar.see(".empty", "Nothing waits for an answer.");
+            oskar.see(".empty a", "Look at all that waits in Polish").click();
+            oskar.see(".strip .key", "ramp.down");
         }
     }
 }
