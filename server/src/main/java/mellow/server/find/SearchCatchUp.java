@@ -1,6 +1,10 @@
 package mellow.server.find;
 
+import java.util.concurrent.locks.Lock;
+import java.util.concurrent.locks.ReentrantLock;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
@@ -12,6 +16,8 @@ import org.springframework.stereotype.Component;
 class SearchCatchUp {
 
     private final SearchIndex index;
+    private final Lock working = new ReentrantLock();
+    private volatile boolean ending;
 
     SearchCatchUp(SearchIndex index) {
         this.index = index;
@@ -19,8 +25,21 @@ class SearchCatchUp {
 
     @Scheduled(fixedDelayString = "PT3S", initialDelayString = "PT3S")
     void catchUp() {
-        while (index.step() > 0) {
-            // The next step is a transaction of its own, so that nobody waits for a row for long.
+        working.lock();
+        try {
+            while (!ending && index.step() > 0) {
+                // The next step is a transaction of its own, so that nobody waits for a row for long.
+            }
+        } finally {
+            working.unlock();
         }
+    }
+
+    /** Lets the step under way finish; without it the database would be gone in its middle, and what waits is found again anyway. */
+    @EventListener(ContextClosedEvent.class)
+    void end() {
+        ending = true;
+        working.lock();
+        working.unlock();
     }
 }

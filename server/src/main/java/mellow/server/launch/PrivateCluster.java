@@ -43,6 +43,7 @@ public final class PrivateCluster {
             work_mem = 32MB
             maintenance_work_mem = 128MB
             max_wal_size = 2GB
+            wal_buffers = 64MB
             random_page_cost = 1.1
             jit = off
             """;
