@@ -47,8 +47,6 @@ abstract class RemoteCommand {
             description = "the table, by its name in addresses")
     String table = "";
 
-    private final HttpClient http = HttpClient.newHttpClient();
-
     /** A request to {@code path} with a query; the token goes along. */
     HttpRequest.Builder request(String path, Map<String, String> query) {
         String secret = Optional.ofNullable(token)
@@ -85,7 +83,7 @@ abstract class RemoteCommand {
     HttpResponse<byte[]> send(HttpRequest request) {
         HttpResponse<byte[]> response;
         try {
-            response = http.send(request, BodyHandlers.ofByteArray());
+            response = HttpClient.newHttpClient().send(request, BodyHandlers.ofByteArray());
         } catch (IOException unreachable) {
             throw new LaunchException("The server at " + request.uri().getAuthority() + " cannot be reached.");
         } catch (InterruptedException stopped) {
