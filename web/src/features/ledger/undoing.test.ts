@@ -34,6 +34,14 @@ describe("one's own last changes", () => {
     expect(asked.map((path) => path.split("/")[3])).toEqual(["2", "1", "101", "100", "103"]);
   });
 
+  it("stay when the server could not be asked", async () => {
+    vi.spyOn(globalThis, "fetch").mockRejectedValueOnce(new TypeError("down"));
+    undoing.did({ change: 1, entries: [7] });
+    await expect(undoing.undo()).rejects.toThrow();
+    server();
+    expect((await undoing.undo())?.entries).toEqual([7]);
+  });
+
   it("cannot be done again once something else was done", async () => {
     server();
     undoing.did({ change: 1, entries: [7] });

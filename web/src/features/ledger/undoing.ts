@@ -1,4 +1,4 @@
-import { ask, type Schemas } from "../../api/client";
+import { ask, Refused, type Schemas } from "../../api/client";
 
 /** A change that can be taken back. */
 export interface Done {
@@ -42,10 +42,21 @@ class Undoing {
     // Taken off first: a change that cannot be taken back must not stand in the way of the one before it.
     this.#stacks = { ...this.#stacks, [from]: this.#stacks[from].slice(0, -1) };
     this.#keep();
-    const undone = await ask<Schemas["Undone"]>(`/api/changes/${last.change}/undo`, { method: "POST" });
+    const undone = await ask<Schemas["Undone"]>(`/api/changes/${last.change}/undo`, { method: "POST" }).catch(
+      (failure: unknown) => {
+        if (!(failure instanceof Refused)) this.#putBack(from, last);
+        throw failure;
+      },
+    );
     this.#stacks = { ...this.#stacks, [to]: [...this.#stacks[to], { change: undone.change, entries: last.entries }] };
     this.#keep();
     return { ...undone, entries: last.entries };
+  }
+
+  /** A server that could not be asked has refused nothing: it can be asked again. */
+  #putBack(from: keyof Stacks, last: Done): void {
+    this.#stacks = { ...this.#stacks, [from]: [...this.#stacks[from], last] };
+    this.#keep();
   }
 
   /** Forgets everything, when someone else signs in. */

@@ -84,6 +84,17 @@ describe("review", () => {
     });
   });
 
+  it("takes the last answer back by a button, when nothing is left to answer too", async () => {
+    const { asked, left } = await open([strip(1)]);
+    left([]);
+    await userEvent.keyboard("s");
+    await screen.findByText("Nothing waits for an answer.");
+    left([strip(1)]);
+    await userEvent.click(screen.getByRole("button", { name: /Undo the last/ }));
+    expect(await screen.findByRole("article")).toHaveAccessibleName(/ramp\.1/);
+    expect(asked.filter((one) => one.path === "/api/changes/1/undo")).toHaveLength(1);
+  });
+
   it("brings back what is refused, with the reason", async () => {
     const sentence = "This offer has been answered or taken back in the meantime.";
     const refused = [{ entry: 101, key: "ramp.1", language: "de", code: "offer-not-open", sentence }];

@@ -78,6 +78,11 @@ export function ReviewPage({ me }: { me: Person }) {
               </p>
             )}
             <p className="soft">{t("review.hint")}</p>
+            {reviewsIn(me, looking.language) && (
+              <Button size="small" onClick={() => void review.undo(false)}>
+                {t("offers.undo")} <kbd>Ctrl Z</kbd>
+              </Button>
+            )}
           </aside>
           <Strips
             key={writeLooking(looking)}
@@ -90,7 +95,7 @@ export function ReviewPage({ me }: { me: Person }) {
         </div>
       )}
       <Snackbar open={said !== null} autoHideDuration={9000} onClose={() => setSaid(null)}>
-        <Alert severity="warning" onClose={() => setSaid(null)}>
+        <Alert severity="info" onClose={() => setSaid(null)}>
           {said}
         </Alert>
       </Snackbar>

@@ -107,8 +107,7 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
       setAnchor(0);
       setAt(strips.length - 1);
     } else if (ctrl && (key === "z" || key === "y")) {
-      const redo = key === "y" || event.shiftKey;
-      void review.undo(redo).then((done) => done || onSay(t(redo ? "undo.nothingAgain" : "undo.nothing")));
+      void review.undo(key === "y" || event.shiftKey);
     } else if (ctrl || !reviews) return;
     else if (key === "s") settle();
     else if (key === "a") amend();

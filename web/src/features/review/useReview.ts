@@ -1,6 +1,7 @@
 import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { t } from "../../words/words";
 import { undoing } from "../ledger/undoing";
 
 export type Strip = Schemas["Strip"];
@@ -136,13 +137,18 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
   };
 
   const undo = async (redo: boolean) => {
-    const undone = await (redo ? undoing.redo() : undoing.undo());
-    if (undone) {
-      setAnswered(new Set());
-      await again();
-      if (undone.refused.length) onSay(undone.refused[0] ?? "");
+    try {
+      const undone = await (redo ? undoing.redo() : undoing.undo());
+      if (undone) {
+        setAnswered(new Set());
+        await again();
+        onSay(undone.refused[0] ?? t(redo ? "review.doneAgain" : "offers.undone"));
+      } else {
+        onSay(t(redo ? "undo.nothingAgain" : "undo.nothing"));
+      }
+    } catch (failure) {
+      onSay(sentenceOf(failure));
     }
-    return undone !== null;
   };
 
   const first = query.data?.pages[0];
