@@ -23,7 +23,6 @@ import mellow.core.text.Shape;
 import mellow.core.wordbook.AgreedTerm;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
-import mellow.server.review.ReviewService.Strip;
 import mellow.server.wordbook.WordbookService;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;

@@ -21,7 +21,6 @@ import mellow.server.entry.EntryService;
 import mellow.server.people.Level;
 import mellow.server.review.ReviewService.Contributor;
 import mellow.server.review.ReviewService.ReviewReply;
-import mellow.server.review.ReviewService.Strip;
 import mellow.server.support.ServerTest;
 import mellow.server.wordbook.WordbookService;
 import mellow.server.wordbook.WordbookService.TermText;
