@@ -17,7 +17,7 @@ export function refusal(status: number, code: string, detail: string): Response 
 /**
  * Stands in for the server.
  *
- * @param answers - by "METHOD /path" without its query; a function sees the whole path; anything else is 404
+ * @param answers - by "METHOD /path" without its query; a function sees the whole path and may answer later; anything else is 404
  * @returns what was asked, as it is asked
  */
 export function serve(answers: Record<string, Answer | ((path: string) => Answer)>): Asked[] {
@@ -29,6 +29,7 @@ export function serve(answers: Record<string, Answer | ((path: string) => Answer
     asked.push({ method, path, json });
     const found = answers[`${method} ${path.split("?")[0]}`];
     const answer: unknown = typeof found === "function" ? (found as (path: string) => unknown)(path) : found;
+    if (answer instanceof Promise) return answer as Promise<Response>;
     if (answer instanceof Response) return Promise.resolve(answer);
     if (answer === undefined) return Promise.resolve(refusal(404, "not_found", `Nothing answers ${method} ${path}.`));
     return Promise.resolve(answer === null ? new Response("") : Response.json(answer));

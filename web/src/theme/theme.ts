@@ -23,6 +23,7 @@ function palette(tokens: Tokens) {
     primary: { main: tokens.verdigris, contrastText: tokens.onVerdigris },
     error: { main: tokens.madder },
     warning: { main: tokens.ochre },
+    info: { main: tokens.verdigris },
     background: { default: tokens.desk, paper: tokens.page },
     text: { primary: tokens.ink, secondary: tokens.soft },
     divider: tokens.rule,

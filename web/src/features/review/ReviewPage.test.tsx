@@ -95,6 +95,16 @@ describe("review", () => {
     expect(asked.filter((one) => one.path === "/api/changes/1/undo")).toHaveLength(1);
   });
 
+  it("takes back the answer that was given last, even while it is on its way", async () => {
+    let arrive: (many: unknown) => void = () => undefined;
+    const { asked } = await open([strip(1), strip(2)], () => new Promise((resolve) => (arrive = resolve)));
+    await userEvent.keyboard("s{Control>}z{/Control}");
+    expect(asked.some((one) => one.path.endsWith("/undo"))).toBe(false);
+    arrive(Response.json({ change: 1, changed: 1, refused: [], refusedInAll: 0 }));
+    await waitFor(() => expect(asked.some((one) => one.path === "/api/changes/1/undo")).toBe(true));
+    expect(await screen.findByText("Taken back.")).toBeInTheDocument();
+  });
+
   it("brings back what is refused, with the reason", async () => {
     const sentence = "This offer has been answered or taken back in the meantime.";
     const refused = [{ entry: 101, key: "ramp.1", language: "de", code: "offer-not-open", sentence }];

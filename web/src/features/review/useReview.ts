@@ -93,6 +93,13 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
   const withOthers = (which: Strip[]) =>
     strips.filter((strip) => which.some((one) => one.entry === strip.entry)).map((strip) => strip.offer);
 
+  // Undo takes back the last answer, so it waits for those that are still on their way.
+  const onTheirWay = useRef<Promise<unknown>>(Promise.resolve());
+  const sent = (work: Promise<void>) => {
+    onTheirWay.current = Promise.all([onTheirWay.current, work]);
+    return work;
+  };
+
   const answer = async (which: Strip[], how: Answer) => {
     const offers = which.map((strip) => strip.offer);
     const gone = how.action === "SETTLE" ? withOthers(which) : offers;
@@ -137,6 +144,7 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
   };
 
   const undo = async (redo: boolean) => {
+    await onTheirWay.current;
     try {
       const undone = await (redo ? undoing.redo() : undoing.undo());
       if (undone) {
@@ -159,8 +167,8 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
     newest: first?.newest ?? 0,
     contributors: first?.contributors ?? [],
     refused,
-    answer,
-    amend,
+    answer: (which: Strip[], how: Answer) => sent(answer(which, how)),
+    amend: (strip: Strip, text: Parameters<typeof amend>[1]) => sent(amend(strip, text)),
     undo,
     again,
   };
