@@ -47,6 +47,11 @@ abstract class RemoteCommand {
             description = "the table, by its name in addresses")
     String table = "";
 
+    /** Made with the first request: it reads the trust store, which every other command would wait for too. */
+    private static final class Http {
+        static final HttpClient CLIENT = HttpClient.newHttpClient();
+    }
+
     /** A request to {@code path} with a query; the token goes along. */
     HttpRequest.Builder request(String path, Map<String, String> query) {
         String secret = Optional.ofNullable(token)
@@ -83,7 +88,7 @@ abstract class RemoteCommand {
     HttpResponse<byte[]> send(HttpRequest request) {
         HttpResponse<byte[]> response;
         try {
-            response = HttpClient.newHttpClient().send(request, BodyHandlers.ofByteArray());
+            response = Http.CLIENT.send(request, BodyHandlers.ofByteArray());
         } catch (IOException unreachable) {
             throw new LaunchException("The server at " + request.uri().getAuthority() + " cannot be reached.");
         } catch (InterruptedException stopped) {
