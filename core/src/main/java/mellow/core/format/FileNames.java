@@ -1,10 +1,6 @@
 package mellow.core.format;
 
-import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import mellow.core.language.LanguageTag;
 
 /**
@@ -13,92 +9,35 @@ import mellow.core.language.LanguageTag;
  */
 public final class FileNames {
 
-    /** Android's folders: {@code values-fi}, {@code values-pt-rBR}, {@code values-b+sr+Latn}, each perhaps with more qualifiers. */
-    private static final Pattern VALUES =
-            Pattern.compile("values-(b\\+[A-Za-z0-9+]+|[a-z]{2,3}(?:-r[A-Z]{2})?)(?:-[a-z0-9-]+)?");
-
-    private static final Pattern LAST_PART =
-            Pattern.compile("^(.*?)[._-]?([A-Za-z]{2,3}(?:[-_][A-Za-z]{4})?(?:[-_](?:[A-Za-z]{2}|[0-9]{3}))?)$");
-
-    /** Endings and folders of two or three letters that are no language here. */
-    private static final List<String> NO_LANGUAGE = List.of(
-            "app", "src", "res", "raw", "web", "lib", "new", "old", "xml", "all", "key", "txt", "doc", "ios", "www",
-            "gui", "api", "dev", "tmp");
-
     private FileNames() {}
 
-    /** The language that a path tells; the file's own name counts before its folders. */
+    /** The language that a path tells by itself; the file's own name counts before its folders. */
     public static Optional<LanguageTag> language(String path) {
-        String[] parts = path.replace('\\', '/').split("/");
-        String name = stem(parts[parts.length - 1]);
-        Optional<LanguageTag> own = ofName(name);
-        if (own.isPresent()) {
-            return own;
-        }
-        for (int i = parts.length - 2; i >= 0; i--) {
-            Matcher values = VALUES.matcher(parts[i]);
-            if (values.matches()) {
-                String tag = values.group(1);
-                return LanguageTag.parse(
-                        tag.startsWith("b+") ? tag.substring(2).replace('+', '-') : tag.replace("-r", "-"));
-            }
-            Optional<LanguageTag> folder = whole(parts[i].replaceAll("\\.lproj$", ""));
-            if (folder.isPresent()) {
-                return folder;
-            }
-        }
-        return Optional.empty();
-    }
-
-    private static Optional<LanguageTag> ofName(String name) {
-        Optional<LanguageTag> all = whole(name);
-        if (all.isPresent()) {
-            return all;
-        }
-        // From the longest tag at the end of the name to the shortest: "app_zh-Hant_TW" before "TW".
-        for (int i = 1; i < name.length(); i++) {
-            char before = name.charAt(i - 1);
-            if (before == '.' || before == '_' || before == '-') {
-                Matcher end = LAST_PART.matcher(name.substring(i));
-                if (end.matches() && end.group(1).isEmpty()) {
-                    Optional<LanguageTag> tag = whole(end.group(2));
-                    if (tag.isPresent()) {
-                        return tag;
-                    }
-                }
-            }
-        }
-        return Optional.empty();
-    }
-
-    private static Optional<LanguageTag> whole(String part) {
-        if (!part.matches("[A-Za-z]{2,3}([-_][A-Za-z]{4})?([-_]([A-Za-z]{2}|[0-9]{3}))?")
-                || NO_LANGUAGE.contains(part.toLowerCase(Locale.ROOT))) {
-            return Optional.empty();
-        }
-        return LanguageTag.parse(part);
+        return LanguagePart.sureOf(path).map(LanguagePart::tag);
     }
 
     /** The table that a path tells: its name without ending, language and folders of languages; empty when nothing is left. */
     public static String table(String path) {
-        String[] parts = path.replace('\\', '/').split("/");
-        String stem = stem(parts[parts.length - 1]);
-        Optional<LanguageTag> own = ofName(stem);
-        if (own.isEmpty()) {
-            return stem;
-        }
-        for (int i = 0; i < stem.length(); i++) {
-            boolean boundary = i == 0 || "._-".indexOf(stem.charAt(i - 1)) >= 0;
-            if (boundary && whole(stem.substring(i)).equals(own)) {
-                return i == 0 ? folder(parts) : stem.substring(0, i - 1);
-            }
-        }
-        return stem;
+        return LanguagePart.sureOf(path)
+                .map(part -> tableOf(part.pattern()))
+                .orElseGet(() -> tableOf(path.replace('\\', '/')));
     }
 
-    private static String folder(String[] parts) {
+    /** The same of a path in which {@value LanguagePart#PLACE} stands for the language. */
+    public static String tableOf(String pattern) {
+        String[] parts = pattern.split("/");
+        String stem = stem(parts[parts.length - 1]);
+        if (!stem.contains(LanguagePart.PLACE)) {
+            return stem;
+        }
+        String rest = stem.replaceAll("[._-]?\\{}", "").replaceAll("^[._-]+", "");
+        if (!rest.isEmpty()) {
+            return rest;
+        }
         for (int i = parts.length - 2; i >= 0; i--) {
-            if (whole(parts[i]).isEmpty() && !parts[i].equals("LC_MESSAGES") && !parts[i].isEmpty()) {
+            boolean language = parts[i].contains(LanguagePart.PLACE)
+                    || FileNames.language(parts[i] + "/x").isPresent();
+            if (!language && !parts[i].equals("LC_MESSAGES") && !parts[i].isEmpty()) {
                 return parts[i];
             }
         }

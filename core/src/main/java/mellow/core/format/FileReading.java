@@ -1,12 +1,33 @@
 package mellow.core.format;
 
 import java.util.List;
+import mellow.core.language.LanguageTag;
 
 /** A file as it was read: its entries in file order, decoded when asked for where that saves memory. */
 public interface FileReading extends EntryList {
 
     /** What tells the entry at {@code index} from others; much cheaper than the entry. */
     EntryId id(int index);
+
+    /** Whether the file that says which entries there are has this one; always, but for entries of a set that only its translations have. */
+    default boolean stands(int index) {
+        return true;
+    }
+
+    /**
+     * The column of its sources, -1 for none. A file that names its source language as the table does not, but within the same language, means the
+     * table's: {@code en} for {@code en-GB}.
+     */
+    default int sourceColumn(LanguageTag source) {
+        int exact = languages().indexOf(source);
+        return exact >= 0
+                ? exact
+                : sourceLanguage()
+                        .filter(tag -> tag.equals(LanguageTag.UNDETERMINED)
+                                || tag.language().equals(source.language()))
+                        .map(tag -> languages().indexOf(tag))
+                        .orElse(-1);
+    }
 
     /** Which optional columns or fields the file has at all. */
     boolean has(Field field);

@@ -19,18 +19,24 @@ import mellow.core.text.Text;
 /**
  * A file of plain texts in which the forms of an entry stand as entries of their own, {@code key[form]}, as {@link PlainForms} writes them: read and
  * changed as if each were one entry. Rows belong together when they follow each other and either the table is known to have an entry with forms of
- * that key, or they name CLDR plural categories, {@value Text#OTHER} among them; others, like the {@code list[0]} of a program, stay what they are.
+ * that key, or they name CLDR plural categories, {@value Text#OTHER} among them; others, like the {@code list[0]} of a program, stay what they are. A language
+ * with one form writes {@code key_other} where others write several; that is a form where the table has such a plural.
  */
 public final class FormRows implements FileReading {
 
     private static final Pattern ROW =
             Pattern.compile("(.+)\\[(zero|one|two|few|many|other|[0-9]{1,2})]", Pattern.DOTALL);
+    private static final Pattern SUFFIXED = Pattern.compile("(.+)_(zero|one|two|few|many|other)", Pattern.DOTALL);
 
     private final FileReading file;
     private final List<Group> groups;
 
     /** Rows {@code first} to {@code first + forms.size() - 1}; no forms for a row that is an entry by itself. */
-    private record Group(int first, String key, Shape shape, List<String> forms) {
+    private record Group(int first, String key, Shape shape, List<String> forms, Pattern spelling) {
+
+        String row(String form) {
+            return spelling == SUFFIXED ? key + "_" + form : key + "[" + form + "]";
+        }
 
         int last() {
             return first + Math.max(1, forms.size()) - 1;
@@ -60,17 +66,20 @@ public final class FormRows implements FileReading {
     }
 
     private static Group at(FileReading file, int first, Map<EntryId, Shape> known) {
-        Group alone = new Group(first, "", Shape.PLAIN, List.of());
+        Group alone = new Group(first, "", Shape.PLAIN, List.of(), ROW);
         EntryId id = file.id(first);
         // Most keys end otherwise, and this is asked of every row.
-        Matcher row = id.key().endsWith("]") ? ROW.matcher(id.key()) : null;
+        boolean bracketed = id.key().endsWith("]");
+        boolean suffixed = !bracketed && !known.isEmpty() && id.key().lastIndexOf('_') > 0;
+        Pattern spelling = bracketed ? ROW : SUFFIXED;
+        Matcher row = bracketed || suffixed ? spelling.matcher(id.key()) : null;
         if (row == null || !row.matches() || file.entry(first).shape() != Shape.PLAIN) {
             return alone;
         }
         String key = row.group(1);
         List<String> forms = new ArrayList<>();
         for (int i = first; i < file.size(); i++) {
-            Matcher next = ROW.matcher(file.id(i).key());
+            Matcher next = spelling.matcher(file.id(i).key());
             if (!next.matches()
                     || !next.group(1).equals(key)
                     || !file.id(i).context().equals(id.context())
@@ -84,8 +93,12 @@ public final class FormRows implements FileReading {
         Shape shape = known.get(new EntryId(key, id.context()));
         boolean fits = shape == Shape.STATES
                 ? numbered
-                : named && (shape == Shape.PLURAL || (shape == null && forms.contains(Text.OTHER) && forms.size() > 1));
-        return fits ? new Group(first, key, numbered ? Shape.STATES : Shape.PLURAL, List.copyOf(forms)) : alone;
+                : named
+                        && (shape == Shape.PLURAL
+                                || (shape == null && bracketed && forms.contains(Text.OTHER) && forms.size() > 1));
+        return fits
+                ? new Group(first, key, numbered ? Shape.STATES : Shape.PLURAL, List.copyOf(forms), spelling)
+                : alone;
     }
 
     @Override
@@ -222,7 +235,7 @@ public final class FormRows implements FileReading {
                     FileEntry then = entry(entry);
                     forms.forEach((form, texts) -> patch.insert(
                             groups.get(entry).last(),
-                            FileEntry.of(then.key() + "[" + form + "]")
+                            FileEntry.of(groups.get(entry).row(form))
                                     .context(then.context())
                                     .texts(texts)
                                     .build()));

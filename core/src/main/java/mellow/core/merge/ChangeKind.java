@@ -36,8 +36,8 @@ public enum ChangeKind {
     EDITED_HERE(Choice.KEEP, Choice.CHANGED, Choice.FIX),
     /** The file says something else than an entry of another shape can take. */
     OTHER_SHAPE(Choice.KEEP),
-    /** Only the file has the entry, and it has no source text. */
-    WITHOUT_SOURCE(Choice.KEEP),
+    /** Only the file has the entry, and it has no source text, or only translations of a set have it; coordinators can take it in as a hole in the source. */
+    WITHOUT_SOURCE(Choice.KEEP, Choice.TAKE),
     /** Entries and sources that only a coordinator may change. */
     NO_RIGHT(Choice.KEEP);
 

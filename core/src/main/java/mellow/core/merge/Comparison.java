@@ -67,8 +67,8 @@ public final class Comparison {
         this.fileIndex = index(file);
         this.baseIndex = base == null ? Map.of() : index(base);
         this.met = new boolean[file.size()];
-        this.sourceColumn = sourceColumn(file, terms.source());
-        this.baseSourceColumn = base == null ? -1 : sourceColumn(base, terms.source());
+        this.sourceColumn = file.sourceColumn(terms.source());
+        this.baseSourceColumn = base == null ? -1 : base.sourceColumn(terms.source());
         if (base != null && sourceColumn >= 0) {
             findNewInFile();
         }
@@ -83,37 +83,25 @@ public final class Comparison {
     }
 
     /**
-     * The file's column of sources, -1 for none. A file that names its source language as the table does not, but within the same language, means the
-     * table's: {@code en} for {@code en-GB}.
-     */
-    public static int sourceColumn(FileReading file, LanguageTag source) {
-        int exact = file.languages().indexOf(source);
-        return exact >= 0
-                ? exact
-                : file.sourceLanguage()
-                        .filter(tag -> tag.equals(LanguageTag.UNDETERMINED)
-                                || tag.language().equals(source.language()))
-                        .map(tag -> file.languages().indexOf(tag))
-                        .orElse(-1);
-    }
-
-    /**
      * Whether a file still holds more than half of what it held. One that lost more is a part of the whole, sent by itself, and what it does not hold
      * was not removed in it.
      */
     public static boolean holdsMost(FileReading file, FileReading base) {
         Map<EntryId, Integer> now = index(file);
+        int stood = 0;
         int held = 0;
         for (int i = 0; i < base.size(); i++) {
-            held += now.containsKey(base.id(i)) ? 1 : 0;
+            Integer at = base.stands(i) ? now.get(base.id(i)) : null;
+            stood += base.stands(i) ? 1 : 0;
+            held += at != null && file.stands(at) ? 1 : 0;
         }
-        return 2 * held > base.size();
+        return 2 * held > stood;
     }
 
     /** Where two new entries say the same, neither can be told to be the one that was renamed. */
     private void findNewInFile() {
         for (int i = 0; i < file.size(); i++) {
-            if (!baseIndex.containsKey(file.id(i))) {
+            if (!baseIndex.containsKey(file.id(i)) && file.stands(i)) {
                 FileEntry entry = file.entry(i);
                 newInFile.merge(new Said(entry.context(), bare(source(entry))), i, (one, other) -> -1);
             }
@@ -132,6 +120,12 @@ public final class Comparison {
             return;
         }
         met[index] = true;
+        if (base != null && baseAt != null && !file.stands(index) && base.stands(baseAt)) {
+            // Its translations still have it, and the file of the sources does not any more.
+            listener.alone(entry);
+            gone(entry, listener);
+            return;
+        }
         listener.met(index, entry);
         both(entry, index, baseAt, listener);
     }
@@ -172,7 +166,7 @@ public final class Comparison {
         }
         FileEntry then = baseAt == null || base == null ? null : base.entry(baseAt);
         boolean rewritten = compareSource(entry, now, index, then, listener);
-        boolean current = sourceColumn < 0 || rewritten || source(now).says(entry.source());
+        boolean current = source(now).isEmpty() || rewritten || source(now).says(entry.source());
         for (int i = 0; i < file.languages().size(); i++) {
             LanguageTag tag = file.languages().get(i);
             Arrival arrival = terms.arrivals().get(tag);
@@ -363,15 +357,14 @@ public final class Comparison {
             renamed(former, entry, index, listener);
         } else if (baseIndex.containsKey(entry.id()) && terms.removed().contains(entry.id())) {
             tellNew(terms.coordinator() ? ChangeKind.REMOVED_HERE : ChangeKind.NO_RIGHT, entry, index, listener);
-        } else if (source(entry).isEmpty()) {
-            tellNew(ChangeKind.WITHOUT_SOURCE, entry, index, listener);
         } else if (terms.coordinator()) {
-            Change change = tellNew(ChangeKind.NEW_ENTRIES, entry, index, listener);
+            boolean whole = file.stands(index) && !source(entry).isEmpty();
+            Change change = tellNew(whole ? ChangeKind.NEW_ENTRIES : ChangeKind.WITHOUT_SOURCE, entry, index, listener);
             if (change.choice() != Choice.KEEP) {
                 textsOfNew(entry, index, listener);
             }
         } else {
-            tellNew(ChangeKind.NO_RIGHT, entry, index, listener);
+            tellNew(source(entry).isEmpty() ? ChangeKind.WITHOUT_SOURCE : ChangeKind.NO_RIGHT, entry, index, listener);
         }
     }
 
@@ -392,8 +385,8 @@ public final class Comparison {
             if (i == sourceColumn || !terms.arrivals().containsKey(tag) || text.isEmpty()) {
                 continue;
             }
-            boolean whole =
-                    Checks.placeholdersMatch(entry.shape(), source(entry).forms(), text.forms());
+            boolean whole = source(entry).isEmpty()
+                    || Checks.placeholdersMatch(entry.shape(), source(entry).forms(), text.forms());
             ChangeKind kind = whole ? ChangeKind.TEXTS_ADDED : ChangeKind.PLACEHOLDERS;
             Arrival arrival = arrival(tag, text.state());
             listener.change(new Change(

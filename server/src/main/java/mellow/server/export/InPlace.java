@@ -14,7 +14,6 @@ import mellow.core.format.FileReading;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
 
@@ -39,7 +38,7 @@ final class InPlace {
     /** {@code newer}: the entries that came into the table after the file did. */
     InPlace(FileReading file, LanguageTag source, Set<Long> newer) {
         this.file = file;
-        this.sourceColumn = Comparison.sourceColumn(file, source);
+        this.sourceColumn = file.sourceColumn(source);
         this.newer = newer;
         this.patch = file.patch();
         for (int i = 0; i < file.size(); i++) {

@@ -225,7 +225,8 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     }
 
     private void onlyInFile(Change change, FileEntry file) {
-        if (change.kind() == ChangeKind.NEW_ENTRIES && change.choice() == Choice.TAKE) {
+        boolean isNew = change.kind() == ChangeKind.NEW_ENTRIES || change.kind() == ChangeKind.WITHOUT_SOURCE;
+        if (isNew && change.choice() == Choice.TAKE) {
             add(change, file);
         } else if (change.choice() == Choice.PUT_BACK) {
             long id = java.util.Objects.requireNonNull(order.removedBefore().get(change.id()));

@@ -61,7 +61,7 @@ class Comparing {
     public void compare(long person, long id, Progress progress) {
         Intake intake = planner.open(person, id);
         int decided = intake.decided();
-        Plan plan = planner.plan(person, intake);
+        Plan plan = planner.plan(person, intake, Progress.UNWATCHED);
         plan.requireReady();
         Map<LanguageTag, Short> numbers = new HashMap<>();
         plan.targets().forEach(tag -> numbers.put(tag, languages.number(tag)));

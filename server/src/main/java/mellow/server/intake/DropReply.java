@@ -1,20 +1,27 @@
 package mellow.server.intake;
 
 import java.util.List;
+import mellow.server.run.RunService.RunReply;
+import org.jspecify.annotations.Nullable;
 
 /**
- * What came of several files at once.
+ * Files that came together.
  *
- * @param intakes those that can be read, each an intake now
- * @param refused those that cannot
+ * @param id its number
+ * @param files how many have come so far
+ * @param intakes what they were sorted into: sets, and files by themselves; null until they are sorted
+ * @param refused those that are part of nothing, and why
+ * @param run how sorting stands, null when it never started
  */
-record DropReply(List<IntakeReply.Listed> intakes, List<Refused> refused) {
+record DropReply(
+        long id, int files, @Nullable List<IntakeReply.Listed> intakes, List<Refused> refused, @Nullable RunReply run) {
 
     /**
-     * A file that is not kept.
+     * A file that became no intake.
      *
-     * @param file its path in the archive
+     * @param file its path
      * @param why one sentence
+     * @param readable whether it can be taken in by itself if somebody wants that
      */
-    record Refused(String file, String why) {}
+    record Refused(String file, String why, boolean readable) {}
 }

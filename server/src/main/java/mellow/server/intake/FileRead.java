@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import mellow.core.format.EmptyReading;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
@@ -49,27 +50,53 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
      */
     static FileRead of(
             String path, byte[] content, IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
-        FileFormat format = options.format() == null
-                ? Formats.detect(path, content).orElseThrow(() -> Formats.unknown(path))
-                : Formats.named(options.format())
-                        .orElseThrow(() -> Refusal.unacceptable(
-                                "unknown-format", "There is no format “" + options.format() + "”."));
+        FileFormat format = format(path, content, options);
         if (format.name().equals(CSV)) {
             return new FileRead(format, CsvFormat.read(path, content, csv(options)), formed);
         }
-        ReadOptions known = ReadOptions.AUTOMATIC.from(source);
-        if (options.charset() != null) {
-            known = known.spelled(charset(options.charset()));
-        }
-        if (options.language() != null && !options.language().isBlank()) {
-            known = known.in(IntakeOptions.tag(options.language(), ""));
-        }
+        ReadOptions known = known(options).from(source);
         return new FileRead(
                 format,
                 format instanceof WorkbookFormat workbook
                         ? workbook.read(path, content, known, layouts(options))
                         : format.read(path, content, known),
                 formed);
+    }
+
+    /** The same of a file in a set, in which a language that has no texts yet is one. */
+    static FileRead ofMember(
+            String path, byte[] content, IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
+        FileFormat format = format(path, content, options);
+        return EmptyReading.of(path, format.name(), content, known(options))
+                .map(empty -> new FileRead(format, empty, empty))
+                .orElseGet(() -> of(path, content, options, source, formed));
+    }
+
+    /** Reads a file as it tells by itself, its source language included. */
+    static FileRead byItself(String path, byte[] content) {
+        FileFormat format = format(path, content, IntakeOptions.UNDECIDED);
+        FileReading read = EmptyReading.of(path, format.name(), content, ReadOptions.AUTOMATIC)
+                .orElseGet(() -> format.read(path, content, ReadOptions.AUTOMATIC));
+        return new FileRead(format, read, FormRows.of(read, Map.of()));
+    }
+
+    private static FileFormat format(String path, byte[] content, IntakeOptions options) {
+        return options.format() == null
+                ? Formats.detect(path, content).orElseThrow(() -> Formats.unknown(path))
+                : Formats.named(options.format())
+                        .orElseThrow(() -> Refusal.unacceptable(
+                                "unknown-format", "There is no format “" + options.format() + "”."));
+    }
+
+    private static ReadOptions known(IntakeOptions options) {
+        ReadOptions known = ReadOptions.AUTOMATIC;
+        if (options.charset() != null) {
+            known = known.spelled(charset(options.charset()));
+        }
+        if (options.language() != null && !options.language().isBlank()) {
+            known = known.in(IntakeOptions.tag(options.language(), ""));
+        }
+        return known;
     }
 
     /** Reads a file whose table does not matter yet. */

@@ -22,7 +22,6 @@ class Intake {
     private @Nullable Long id;
 
     private long personId;
-    private long fileId;
     private String fileName = "";
     private @Nullable Long tableId;
 
@@ -46,6 +45,8 @@ class Intake {
     @JdbcTypeCode(SqlTypes.JSON)
     private @Nullable String masterWas;
 
+    private @Nullable String pattern;
+    private @Nullable String evidence;
     private boolean madeTable;
     private @Nullable Instant undoneAt;
     private @Nullable Long undoneBy;
@@ -58,9 +59,8 @@ class Intake {
 
     protected Intake() {}
 
-    Intake(long person, long file, String fileName, String options, Instant createdAt) {
+    Intake(long person, String fileName, String options, Instant createdAt) {
         this.personId = person;
-        this.fileId = file;
         this.fileName = fileName;
         this.options = options;
         this.createdAt = createdAt;
@@ -74,12 +74,23 @@ class Intake {
         return personId;
     }
 
-    long file() {
-        return fileId;
-    }
-
     String fileName() {
         return fileName;
+    }
+
+    /** Notes that it is a set: its paths with a place for the language, and what told its source. */
+    void ofSet(String paths, String told) {
+        pattern = paths;
+        evidence = told;
+    }
+
+    /** The paths of its files with a place for the language; empty when it is of one file. */
+    Optional<String> pattern() {
+        return Optional.ofNullable(pattern);
+    }
+
+    Optional<String> evidence() {
+        return Optional.ofNullable(evidence);
     }
 
     Optional<Long> table() {
@@ -127,7 +138,7 @@ class Intake {
      * Notes that it was taken in.
      *
      * @param made whether the table was made for it
-     * @param before what the path held before, as JSON
+     * @param before what its paths held before, as JSON
      */
     void applied(long table, String newReport, Instant at, boolean made, @Nullable String before) {
         madeTable = made;

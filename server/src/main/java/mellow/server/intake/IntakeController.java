@@ -86,17 +86,6 @@ class IntakeController {
         return intakes.push(me.id(), name, content, table, language, arrival, policy, dryRun);
     }
 
-    /** Uploads a ZIP archive, its bytes as the body; each of its files becomes an intake, those that cannot be read say why. */
-    @PostMapping(value = "/archive", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-    @ResponseStatus(HttpStatus.CREATED)
-    DropReply uploadArchive(@RequestParam String name, HttpServletRequest request, @AuthenticationPrincipal SignedIn me)
-            throws IOException {
-        IntakeService.refuseSize(name, request.getContentLengthLong());
-        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
-        IntakeService.refuseSize(name, content.length);
-        return intakes.uploadArchive(me.id(), name, content);
-    }
-
     /** The newest intakes, 50 at a time; {@code before} is the number of the last one seen. */
     @GetMapping
     List<IntakeReply.Listed> all(
@@ -114,6 +103,14 @@ class IntakeController {
     IntakeReply decide(
             @PathVariable long id, @Valid @RequestBody IntakeOptions options, @AuthenticationPrincipal SignedIn me) {
         intakes.decide(me.id(), id, options);
+        return intakes.reply(me.id(), id);
+    }
+
+    /** Says where a set goes, which of its files holds the sources, what each is and which stay out. */
+    @PutMapping("/{id}/set")
+    IntakeReply decideSet(
+            @PathVariable long id, @Valid @RequestBody Sets.SetChoice choice, @AuthenticationPrincipal SignedIn me) {
+        intakes.decideSet(me.id(), id, choice);
         return intakes.reply(me.id(), id);
     }
 

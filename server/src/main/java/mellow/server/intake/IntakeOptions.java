@@ -137,21 +137,7 @@ record IntakeOptions(
 
     /** The same with texts in that language. */
     IntakeOptions in(String spoken) {
-        return new IntakeOptions(
-                format,
-                charset,
-                delimiter,
-                quote,
-                headerRow,
-                columns,
-                sheets,
-                spoken,
-                table,
-                newTable,
-                source,
-                settlesOwn,
-                arrival,
-                choices);
+        return spelled(format, charset, spoken);
     }
 
     /** The same read as {@code other} says, going where this says. */
@@ -173,11 +159,46 @@ record IntakeOptions(
                 choices);
     }
 
-    /** The same with one kind of change decided. */
-    IntakeOptions choosing(ChangeKind kind, Choice choice) {
-        Map<ChangeKind, Choice> all = new EnumMap<>(ChangeKind.class);
-        all.putAll(decisions());
-        all.put(kind, choice);
+    /** The same from a source language. */
+    IntakeOptions from(String tag) {
+        return new IntakeOptions(
+                format,
+                charset,
+                delimiter,
+                quote,
+                headerRow,
+                columns,
+                sheets,
+                language,
+                table,
+                newTable,
+                tag,
+                settlesOwn,
+                arrival,
+                choices);
+    }
+
+    /** The same in that format, character set and language; null is "find it out". */
+    IntakeOptions spelled(@Nullable String inFormat, @Nullable String inCharset, @Nullable String spoken) {
+        return new IntakeOptions(
+                inFormat,
+                inCharset,
+                delimiter,
+                quote,
+                headerRow,
+                columns,
+                sheets,
+                spoken,
+                table,
+                newTable,
+                source,
+                settlesOwn,
+                arrival,
+                choices);
+    }
+
+    /** The same with other decisions about whole kinds of changes. */
+    IntakeOptions withChoices(Map<ChangeKind, Choice> all) {
         return new IntakeOptions(
                 format,
                 charset,
@@ -193,5 +214,13 @@ record IntakeOptions(
                 settlesOwn,
                 arrival,
                 all);
+    }
+
+    /** The same with one kind of change decided. */
+    IntakeOptions choosing(ChangeKind kind, Choice choice) {
+        Map<ChangeKind, Choice> all = new EnumMap<>(ChangeKind.class);
+        all.putAll(decisions());
+        all.put(kind, choice);
+        return withChoices(all);
     }
 }

@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param undo what taking it back did, once taken back
  * @param undoneAt when it was taken back
  * @param undoneBy who took it back
+ * @param set its files when it is a set, null for one file
  * @param run how taking it in or back stands, null when it never started
  */
 record IntakeReply(
@@ -35,6 +36,7 @@ record IntakeReply(
         Undoing.@Nullable UndoReply undo,
         @Nullable Instant undoneAt,
         @Nullable String undoneBy,
+        Sets.@Nullable SetReply set,
         @Nullable RunReply run) {
 
     /**
@@ -91,6 +93,7 @@ record IntakeReply(
      * An intake in the list of all.
      *
      * @param table the table's name in addresses, null when none was chosen
+     * @param files number of its files
      * @param did what it did, by kind; empty before it was taken in
      */
     record Listed(
@@ -102,5 +105,6 @@ record IntakeReply(
             @Nullable String tableName,
             Instant createdAt,
             @Nullable Instant appliedAt,
+            int files,
             java.util.Map<mellow.core.merge.ChangeKind, Integer> did) {}
 }

@@ -15,8 +15,6 @@ import mellow.core.format.FileReading;
 import mellow.core.format.Limits;
 import mellow.core.format.Problem;
 import mellow.core.format.Problems;
-import mellow.core.format.UnreadableFileException;
-import mellow.core.format.archive.Archive;
 import mellow.core.format.csv.CsvFormat;
 import mellow.core.format.csv.CsvReading;
 import mellow.core.format.workbook.WorkbookReading;
@@ -24,7 +22,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
-import mellow.core.merge.Comparison;
+import mellow.core.set.FileSet;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
@@ -62,6 +60,8 @@ public class IntakeService {
     private static final Duration SLOTS = Duration.ofMinutes(11);
 
     private final IntakeRepository intakes;
+    private final IntakeFiles members;
+    private final Sets sets;
     private final Planner planner;
     private final Taking taking;
     private final Comparing comparing;
@@ -79,6 +79,8 @@ public class IntakeService {
 
     IntakeService(
             IntakeRepository intakes,
+            IntakeFiles members,
+            Sets sets,
             Planner planner,
             FileStore files,
             TableService tables,
@@ -94,6 +96,8 @@ public class IntakeService {
             TransactionTemplate transaction,
             Clock clock) {
         this.intakes = intakes;
+        this.members = members;
+        this.sets = sets;
         this.planner = planner;
         this.taking = taking;
         this.comparing = comparing;
@@ -127,35 +131,43 @@ public class IntakeService {
                     Map.of("field", "name"));
         }
         IntakeOptions options = guesses.about(path, content, people.rights(person));
-        Intake intake =
-                new Intake(person, files.store(path, content), path, json.writeValueAsString(options), clock.instant());
+        return kept(person, path, files.store(path, content), options);
+    }
+
+    private long kept(long person, String path, long file, IntakeOptions options) {
+        Intake intake = new Intake(person, path, json.writeValueAsString(options), clock.instant());
         intake.decide(
                 json.writeValueAsString(options),
                 options.table() == null ? null : tables.find(options.table()).id());
-        return intakes.saveAndFlush(intake).id();
+        long id = intakes.saveAndFlush(intake).id();
+        members.addOnly(id, path, file);
+        return id;
     }
 
-    /**
-     * Keeps the files of an archive, each as an intake of its own; a file that cannot be read keeps none of the others from coming in.
-     *
-     * @throws mellow.core.format.UnreadableFileException when the archive itself is damaged or made to do harm
-     */
-    DropReply uploadArchive(long person, String name, byte[] content) {
-        Archive archive = Archive.read(content, Limits.DEFAULT, new Problems(name));
-        List<Long> taken = new ArrayList<>();
-        List<DropReply.Refused> refused = new ArrayList<>();
-        for (String path : archive.names()) {
-            if (path.endsWith("/")) {
-                continue;
-            }
-            byte[] part = archive.part(path).orElseThrow();
-            try {
-                taken.add(transaction.execute(status -> upload(person, path, part)));
-            } catch (UnreadableFileException | Refusal reason) {
-                refused.add(new DropReply.Refused(path, String.valueOf(reason.getMessage())));
-            }
+    /** An intake of a stored file by itself, into the table that its set tells. */
+    @Transactional
+    public long makeOfOne(long person, FileSet set, long file, String name) {
+        FileSet.Member only = set.members().get(0);
+        IntakeOptions guessed = guesses.about(only.path(), files.load(file), people.rights(person));
+        Optional<TableInfo> table = Optional.ofNullable(set.table()).map(tables::find);
+        IntakeOptions options = guessed.into(
+                table.map(TableInfo::slug).orElse(null),
+                table.isEmpty() ? name : null,
+                guessed.arriving().orElse(null));
+        if (guessed.language() == null && only.language().isPresent()) {
+            options = options.in(only.language().get().value());
         }
-        return new DropReply(taken.stream().map(id -> listed(person, id)).toList(), refused);
+        return kept(
+                person,
+                only.path(),
+                file,
+                table.isEmpty() ? options : options.from(table.get().source().value()));
+    }
+
+    /** An intake of a stored file by itself, as it tells. */
+    @Transactional
+    public long makeOfOne(long person, String path, long file) {
+        return kept(person, path, file, guesses.about(path, files.load(file), people.rights(person)));
     }
 
     /**
@@ -211,9 +223,24 @@ public class IntakeService {
     @Transactional
     void decide(long person, long id, IntakeOptions options) {
         Intake intake = planner.open(person, id);
+        if (intake.pattern().isPresent()) {
+            sets.decide(intake, new Sets.SetChoice(options, List.of()));
+            return;
+        }
         Optional<TableInfo> into = Optional.ofNullable(options.table()).map(tables::find);
-        FileRead.of(intake.fileName(), files.load(intake.file()), options, planner.source(into, options));
+        IntakeFile file = members.of(id).get(0);
+        FileRead.of(file.path(), files.load(file.file()), options, planner.source(into, options));
         intake.decide(json.writeValueAsString(options), into.map(TableInfo::id).orElse(null));
+    }
+
+    /** Changes what was decided about a set and its files. */
+    @Transactional
+    void decideSet(long person, long id, Sets.SetChoice choice) {
+        Intake intake = planner.open(person, id);
+        if (intake.pattern().isEmpty()) {
+            throw Refusal.unacceptable("no-set", "This is an intake of one file and no set.");
+        }
+        sets.decide(intake, choice);
     }
 
     /**
@@ -236,7 +263,8 @@ public class IntakeService {
         // A screen that watches the progress asks often; reading the file again and again would slow down what it
         // watches.
         boolean going = run.filter(one -> one.status().equals("going")).isPresent();
-        ReadingReply reading = intake.open() && !going ? reading(intake, options) : null;
+        boolean looksAtIt = intake.open() && !going && intake.pattern().isEmpty();
+        ReadingReply reading = looksAtIt ? reading(intake, options) : null;
         return new IntakeReply(
                 intake.id(),
                 intake.fileName(),
@@ -256,16 +284,17 @@ public class IntakeService {
                         .orElse(null),
                 intake.undoneAt().orElse(null),
                 intake.undoneBy().map(this::personName).orElse(null),
+                sets.reply(intake).orElse(null),
                 (intake.open() ? run : runs.latest(UNDO_RUN, id).or(() -> run)).orElse(null));
     }
 
     private ReadingReply reading(Intake intake, IntakeOptions options) {
-        FileRead file = planner.read(intake, options);
+        FileRead file = planner.read(intake, options, Progress.UNWATCHED).only();
         FileReading reading = file.reading();
         Optional<CsvReading> csv = file.separated();
         Optional<TableInfo> table = intake.table().map(tables::find);
         LanguageTag source = planner.source(table, options);
-        int sourceColumn = Comparison.sourceColumn(reading, source);
+        int sourceColumn = reading.sourceColumn(source);
         return new ReadingReply(
                 file.format().name(),
                 reading.charset(),
@@ -342,7 +371,7 @@ public class IntakeService {
                 .toList();
     }
 
-    private IntakeReply.Listed listed(long person, long id) {
+    IntakeReply.Listed listed(long person, long id) {
         return java.util.Objects.requireNonNull(transaction.execute(status -> {
             Intake intake = planner.mine(person, id);
             return listed(intake, intake.table().map(tables::find));
@@ -362,6 +391,7 @@ public class IntakeService {
                 table.map(TableInfo::name).orElse(null),
                 intake.createdAt(),
                 intake.appliedAt().orElse(null),
+                members.count(intake.id()),
                 report == null ? Map.of() : sums(report));
     }
 
@@ -510,8 +540,8 @@ public class IntakeService {
 
     /** Starts applying as a run. */
     public void start(long person, long id) {
-        transaction.executeWithoutResult(
-                status -> planner.plan(person, planner.open(person, id)).requireReady());
+        transaction.executeWithoutResult(status -> planner.plan(person, planner.open(person, id), Progress.UNWATCHED)
+                .requireReady());
         runs.start(RUN, id, person, progress -> apply(person, id, progress));
     }
 

@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
+import mellow.core.language.LanguageTag;
+import mellow.core.set.KnownFile;
 import mellow.core.text.Shape;
 import mellow.server.file.FileStore;
 import mellow.server.table.TableInfo;
@@ -27,6 +29,17 @@ public class MasterFiles {
             on conflict (table_id, path) do update set file_id = excluded.file_id, intake_id = excluded.intake_id, options = excluded.options, taken_at = excluded.taken_at
             """;
 
+    private static final String PUT_BACK =
+            """
+            insert into master_file select * from jsonb_populate_recordset(null::master_file, cast(:were as jsonb)) where path = any(:gone)
+            """;
+    private static final String KNOWN =
+            """
+            select m.table_id, m.path, m.options ->> 'language' as language, l.tag source from master_file m
+            join ledger_table t on t.id = m.table_id and t.removed_at is null join language l on l.id = t.source_language_id
+            where :table = 0 or m.table_id = :table order by m.taken_at, m.path
+            """;
+
     private static final String FORMED =
             "select key, context, shape from entry where table_id = :table and shape in ('plural', 'states') and removed_at is null";
 
@@ -40,12 +53,12 @@ public class MasterFiles {
         this.json = json;
     }
 
-    void keep(long table, Intake intake, IntakeOptions exact, Instant at) {
+    void keep(long table, long intake, IntakeFile file, IntakeOptions exact, Instant at) {
         jdbc.sql(KEEP)
                 .param("table", table)
-                .param("path", intake.fileName())
-                .param("file", intake.file())
-                .param("intake", intake.id())
+                .param("path", file.path())
+                .param("file", file.file())
+                .param("intake", intake)
                 .param("options", json.writeValueAsString(exact))
                 .param("at", at.atOffset(java.time.ZoneOffset.UTC))
                 .update();
@@ -60,30 +73,58 @@ public class MasterFiles {
                 .map(options -> json.readValue(options, IntakeOptions.class));
     }
 
-    /** The row that {@link #keep} is about to replace, as JSON; empty for none. */
-    Optional<String> row(long table, String path) {
-        return jdbc.sql("select to_jsonb(m)::text from master_file m where table_id = :table and path = :path")
+    /** How the paths of a table were read when they were last taken in. */
+    Map<String, IntakeOptions> options(long table) {
+        Map<String, IntakeOptions> options = new HashMap<>();
+        jdbc.sql("select path, options from master_file where table_id = :table")
                 .param("table", table)
-                .param("path", path)
+                .query((RowCallbackHandler)
+                        row -> options.put(row.getString(1), json.readValue(row.getString(2), IntakeOptions.class)));
+        return options;
+    }
+
+    /** The rows that {@link #keep} is about to replace, as a JSON array; empty for none. */
+    Optional<String> rows(long table, List<String> paths) {
+        return jdbc.sql(
+                        "select jsonb_agg(to_jsonb(m))::text from master_file m where table_id = :table and path = any(:paths)")
+                .param("table", table)
+                .param("paths", paths.toArray(String[]::new))
                 .query(String.class)
                 .optional();
     }
 
-    /** Puts back what {@link #row} told, if {@code intake} was the last to be taken in; none forgets the path. */
-    void putBack(long table, String path, long intake, @Nullable String was) {
-        boolean last =
-                jdbc.sql("delete from master_file where table_id = :table and path = :path and intake_id = :intake")
-                                .param("table", table)
-                                .param("path", path)
-                                .param("intake", intake)
-                                .update()
-                        > 0;
-        if (last && was != null) {
-            jdbc.sql(
-                            "insert into master_file select * from jsonb_populate_record(null::master_file, cast(:was as jsonb))")
-                    .param("was", was)
+    /** Puts back what {@link #rows} told, where {@code intake} was the last to be taken in; a path that was not there is forgotten. */
+    void putBack(long table, long intake, @Nullable String were) {
+        List<String> gone = jdbc.sql(
+                        "delete from master_file where table_id = :table and intake_id = :intake returning path")
+                .param("table", table)
+                .param("intake", intake)
+                .query(String.class)
+                .list();
+        if (were != null) {
+            jdbc.sql(PUT_BACK)
+                    .param("were", were)
+                    .param("gone", gone.toArray(String[]::new))
                     .update();
         }
+    }
+
+    /** Every file that a table which is still there was fed from. */
+    List<KnownFile> known() {
+        return of(0);
+    }
+
+    /** The files that {@code table} was fed from. */
+    @Transactional(readOnly = true)
+    public List<KnownFile> of(long table) {
+        return jdbc.sql(KNOWN)
+                .param("table", table)
+                .query((row, n) -> new KnownFile(
+                        row.getString("path"),
+                        row.getLong("table_id"),
+                        new LanguageTag(row.getString("source")),
+                        Optional.ofNullable(row.getString("language")).flatMap(LanguageTag::parse)))
+                .list();
     }
 
     /** Paths that were taken into {@code table} and can be written in place, the largest file first: it is the one that most people mean. */
@@ -117,7 +158,7 @@ public class MasterFiles {
                 .param("path", path)
                 .query((row, n) -> {
                     IntakeOptions options = json.readValue(row.getString("options"), IntakeOptions.class);
-                    return FileRead.of(
+                    return FileRead.ofMember(
                             path, files.load(row.getLong("file_id")), options, table.source(), formed(table.id()));
                 })
                 .optional();

@@ -1,8 +1,11 @@
 package mellow.server.intake;
 
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.EntryId;
+import mellow.core.format.FileReading;
 import mellow.core.format.FileReading.Field;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Comparison;
@@ -24,8 +27,8 @@ import org.jspecify.annotations.Nullable;
 record Plan(
         IntakeOptions options,
         Rights rights,
-        FileRead file,
-        @Nullable FileRead base,
+        IntakeRead file,
+        @Nullable FileReading base,
         Optional<TableInfo> table,
         Terms terms,
         Decisions decisions,
@@ -33,12 +36,12 @@ record Plan(
 
     /** Refuses to go on while something has to be corrected first. */
     void requireReady() {
-        file.blocked().ifPresent(why -> {
+        file.blockedBy().ifPresent(why -> {
             throw Refusal.unacceptable("file-blocked", why);
         });
         if (table.isEmpty()) {
             rights.requireCoordinator("make a new table");
-            if (Comparison.sourceColumn(file.reading(), terms.source()) < 0) {
+            if (file.reading().sourceColumn(terms.source()) < 0) {
                 throw Refusal.unacceptable(
                         "no-source-column",
                         "The file has no texts in " + terms.source()
@@ -49,13 +52,25 @@ record Plan(
 
     /** The file's languages without the source and those it says nothing about. */
     List<LanguageTag> targets() {
-        int source = Comparison.sourceColumn(file.reading(), terms.source());
+        int source = file.reading().sourceColumn(terms.source());
         List<LanguageTag> languages = file.reading().languages();
         return languages.stream()
                 .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED)
                         && languages.indexOf(tag) != source
                         && !tag.equals(terms.source()))
                 .toList();
+    }
+
+    /** The files that come in, with every guess about how they are read written down. */
+    Map<IntakeFile, IntakeOptions> exact() {
+        Map<IntakeFile, IntakeOptions> exact = new LinkedHashMap<>();
+        for (IntakeRead.Member member : file.members()) {
+            IntakeOptions own = member.file().reading();
+            if (member.read() != null) {
+                exact.put(member.file(), member.read().exact(own == null ? options : own));
+            }
+        }
+        return exact;
     }
 
     Describing describing() {
@@ -67,6 +82,6 @@ record Plan(
     }
 
     Comparison comparison() {
-        return new Comparison(file.reading(), base == null ? null : base.reading(), terms);
+        return new Comparison(file.reading(), base, terms);
     }
 }

@@ -1,7 +1,9 @@
 package mellow.server.intake;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -15,13 +17,17 @@ import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.Terms;
+import mellow.core.set.SetReading;
+import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
+import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -47,6 +53,8 @@ class Planner {
             """;
 
     private final IntakeRepository intakes;
+    private final IntakeFiles members;
+    private final SetReader sets;
     private final FileStore files;
     private final MasterFiles masters;
     private final TableService tables;
@@ -57,6 +65,8 @@ class Planner {
 
     Planner(
             IntakeRepository intakes,
+            IntakeFiles members,
+            SetReader sets,
             FileStore files,
             MasterFiles masters,
             TableService tables,
@@ -65,6 +75,8 @@ class Planner {
             JdbcClient jdbc,
             JsonMapper json) {
         this.intakes = intakes;
+        this.members = members;
+        this.sets = sets;
         this.files = files;
         this.masters = masters;
         this.tables = tables;
@@ -104,14 +116,16 @@ class Planner {
         return json.readValue(intake.options(), IntakeOptions.class);
     }
 
-    /** The intake's file, read as was decided. */
-    FileRead read(Intake intake, IntakeOptions options) {
-        return FileRead.of(
-                intake.fileName(),
-                files.load(intake.file()),
-                options,
-                source(intake.table().map(tables::find), options),
-                intake.table().map(masters::formed).orElse(Map.of()));
+    /** The intake's files, read as was decided. */
+    IntakeRead read(Intake intake, IntakeOptions options, Progress progress) {
+        LanguageTag source = source(intake.table().map(tables::find), options);
+        Map<EntryId, Shape> formed = intake.table().map(masters::formed).orElse(Map.of());
+        List<IntakeFile> all = members.of(intake.id());
+        if (intake.pattern().isPresent()) {
+            return sets.read(all, source, formed, progress).read();
+        }
+        IntakeFile file = all.get(0);
+        return IntakeRead.of(file, FileRead.of(file.path(), files.load(file.file()), options, source, formed));
     }
 
     /** The source language of the table it goes into. */
@@ -120,14 +134,13 @@ class Planner {
                 .orElseGet(() -> languages.parse(Objects.requireNonNullElse(options.source(), "en")));
     }
 
-    Plan plan(long person, Intake intake) {
+    Plan plan(long person, Intake intake, Progress progress) {
         IntakeOptions options = options(intake);
         Rights rights = people.rights(person);
-        FileRead file = read(intake, options);
+        IntakeRead file = read(intake, options, progress);
         Optional<TableInfo> table = intake.table().map(tables::find);
         LanguageTag source = source(table, options);
-        FileRead base =
-                table.flatMap(known -> masters.read(known, intake.fileName())).orElse(null);
+        FileReading base = table.map(known -> base(intake, file, known)).orElse(null);
         Map<LanguageTag, Arrival> arrivals = arrivals(file.reading(), source, options, rights);
         if (!rights.coordinator()) {
             // Only a coordinator adds a language to a table.
@@ -141,9 +154,10 @@ class Planner {
             jdbc.sql(REMOVED).param("table", number).query(row -> {
                 removed.put(new EntryId(row.getString(2), row.getString(3)), row.getLong(1));
             });
-            removes = Comparison.sourceColumn(file.reading(), source) >= 0
-                    && Comparison.holdsMost(file.reading(), base.reading())
-                    && covers(base.reading(), number, intake);
+            removes = file.reading().sourceColumn(source) >= 0
+                    && Comparison.holdsMost(file.reading(), base)
+                    && !oneOfSeveral(intake, file, number)
+                    && covers(base, number, file.members().get(0).file().path());
         }
         Decisions decisions = new Decisions(options.decisions(), removes);
         jdbc.sql(DECIDED).param("intake", intake.id()).query((org.springframework.jdbc.core.RowCallbackHandler)
@@ -158,8 +172,33 @@ class Planner {
         return new Plan(options, rights, file, base, table, terms, decisions, removed);
     }
 
+    /** What the intake's files held when they were last taken into the table; null when none of them was. */
+    private @Nullable FileReading base(Intake intake, IntakeRead now, TableInfo table) {
+        List<SetReading.Part> parts = new ArrayList<>();
+        for (IntakeRead.Member member : now.members()) {
+            if (member.read() != null) {
+                masters.read(table, member.file().path())
+                        .ifPresent(then -> parts.add(new SetReading.Part(
+                                member.file().path(),
+                                then.reading(),
+                                member.file().source())));
+            }
+        }
+        if (parts.isEmpty()) {
+            return null;
+        }
+        return intake.pattern().isEmpty() ? parts.get(0).file() : new SetReading(table.source(), parts);
+    }
+
+    /** A catalogue of one language among others says nothing about entries: what it lost, the others may have. */
+    private boolean oneOfSeveral(Intake intake, IntakeRead file, long table) {
+        return intake.pattern().isEmpty()
+                && file.only().format().bilingual()
+                && masters.of(table).size() > 1;
+    }
+
     /** Whether the base held all of the table but what came since: a file that covers a part removes nothing. */
-    private boolean covers(FileReading base, long table, Intake intake) {
+    private boolean covers(FileReading base, long table, String path) {
         Set<EntryId> held = new HashSet<>(2 * base.size());
         for (int i = 0; i < base.size(); i++) {
             held.add(base.id(i));
@@ -167,7 +206,7 @@ class Planner {
         return jdbc
                 .sql(THERE_THEN)
                 .param("table", table)
-                .param("path", intake.fileName())
+                .param("path", path)
                 .query((row, n) -> new EntryId(row.getString(1), row.getString(2)))
                 .stream()
                 .allMatch(held::contains);

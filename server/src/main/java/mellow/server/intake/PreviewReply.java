@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import mellow.core.format.FileText;
-import mellow.core.format.Problem;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
 import mellow.core.merge.ChangeKind;
@@ -44,7 +43,7 @@ record PreviewReply(
             Map<Arrival, Integer> arrivals,
             Map<String, Integer> stale,
             int unchanged,
-            FileRead file) {
+            IntakeRead file) {
         return new PreviewReply(
                 groups,
                 arrivals.getOrDefault(Arrival.SETTLED, 0),
@@ -52,7 +51,7 @@ record PreviewReply(
                 arrivals.getOrDefault(Arrival.PENCILLED, 0),
                 stale,
                 unchanged,
-                file.reading().problems().stream().map(Problem::sentence).toList(),
+                file.problems(),
                 file.problemCount());
     }
 

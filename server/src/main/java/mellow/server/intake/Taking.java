@@ -68,13 +68,14 @@ class Taking {
     @Transactional
     public int take(long person, long id, Progress progress, Instant at) {
         Intake intake = planner.open(person, id);
-        Plan plan = planner.plan(person, intake);
+        Plan plan = planner.plan(person, intake, progress);
         plan.requireReady();
         long table = tableFor(plan).id();
         tables.holdAlone(table);
         Map<LanguageTag, Short> numbers = new HashMap<>();
         tables.find(table).languages().forEach(kept -> numbers.put(kept.tag(), kept.number()));
-        long steps = 2L * plan.file().reading().size();
+        int files = plan.file().members().size();
+        long steps = files + 2L * plan.file().reading().size();
         Tally tally = new Tally();
         int touched;
         Map<String, Integer> stale;
@@ -83,7 +84,7 @@ class Taking {
         try (Applier applier =
                 new Applier(connection, order, numbers, plan.file().reading().size())) {
             Comparison comparison = plan.comparison();
-            Comparison.Listener both = new Told(tally, applier, progress, steps);
+            Comparison.Listener both = new Told(tally, applier, progress, files, steps);
             records.read(table, person, plan.terms().arrivals().keySet(), entry -> comparison.compare(entry, both));
             applier.reserve(comparison.unmet());
             boolean many = comparison.unmet() > Applier.FEW;
@@ -106,8 +107,13 @@ class Taking {
                 json.writeValueAsString(tally.reply(plan.file(), stale)),
                 at,
                 plan.table().isEmpty(),
-                masters.row(table, intake.fileName()).orElse(null));
-        masters.keep(table, intake, plan.file().exact(plan.options()), at);
+                masters.rows(
+                                table,
+                                plan.file().members().stream()
+                                        .map(member -> member.file().path())
+                                        .toList())
+                        .orElse(null));
+        plan.exact().forEach((file, exact) -> masters.keep(table, id, file, exact, at));
         lines.forget(id);
         progress.at(steps, steps);
         return touched;
@@ -156,7 +162,9 @@ class Taking {
         private final long total;
         private long entries;
 
-        Told(Comparison.Listener counted, Comparison.Listener done, Progress progress, long total) {
+        /** {@code before}: steps that were done before the first entry. */
+        Told(Comparison.Listener counted, Comparison.Listener done, Progress progress, long before, long total) {
+            this.entries = before;
             this.counted = counted;
             this.done = done;
             this.progress = progress;

@@ -48,7 +48,7 @@ final class Tally implements Comparison.Listener {
     }
 
     /** The report; {@code stale} tells what went stale by language. */
-    PreviewReply reply(FileRead file, Map<String, Integer> stale) {
+    PreviewReply reply(IntakeRead file, Map<String, Integer> stale) {
         List<Group> groups = new ArrayList<>();
         counts.forEach((kind, choices) -> groups.add(new Group(
                 kind,

@@ -222,7 +222,7 @@ class Undoing {
             steps.run();
             coverage.recount(table);
         }
-        masters.putBack(table, intake.fileName(), id, intake.masterWas().orElse(null));
+        masters.putBack(table, id, intake.masterWas().orElse(null));
         int amount = reply.texts() + reply.entries() + reply.removed() + (all ? reply.changedSince() : 0);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_back", id, amount, at);
         if (intake.madeTable()) {

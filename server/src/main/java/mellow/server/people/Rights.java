@@ -31,6 +31,15 @@ public record Rights(long person, boolean coordinator, Map<LanguageTag, Level> l
         }
     }
 
+    /** Refuses the request unless the person may offer texts in some language. */
+    public void requireAny(String what) {
+        boolean any =
+                coordinator || levels.values().stream().anyMatch(level -> level.compareTo(Level.CONTRIBUTOR) >= 0);
+        if (!any) {
+            throw Refusal.forbidden("no-right", "Only somebody who may offer texts can " + what + ".");
+        }
+    }
+
     private boolean atLeast(LanguageTag language, Level level) {
         return coordinator
                 || Optional.ofNullable(levels.get(language))

@@ -175,7 +175,14 @@ class WriteRightsTest extends ServerTest {
                         "/api/entries/sources",
                         "{\"sources\":[{\"entry\":0,\"version\":0,\"source\":{\"other\":\"x\"}}],\"meaningChanged\":true}"));
         rules.put("DELETE /api/tokens/{id}", Rule.of(For.COORDINATOR, "/api/tokens/0", "{}"));
-        rules.put("POST /api/intakes/archive", Rule.of(For.ANYBODY, "/api/intakes/archive?name=x.zip", ""));
+        rules.put("POST /api/drops", Rule.of(For.CONTRIBUTOR, "/api/drops", "{}"));
+        // Somebody else's files are not there, whoever asks.
+        rules.put("POST /api/drops/{id}/files", Rule.of(For.ANYBODY, "/api/drops/0/files?name=x.csv", ""));
+        rules.put("POST /api/drops/{id}/sort", Rule.of(For.ANYBODY, "/api/drops/0/sort", "{}"));
+        rules.put("POST /api/drops/{id}/alone", Rule.of(For.ANYBODY, "/api/drops/0/alone?name=x.csv", "{}"));
+        rules.put(
+                "PUT /api/intakes/{id}/set",
+                Rule.of(For.ANYBODY, "/api/intakes/0/set", "{\"options\":{\"settlesOwn\":false},\"files\":[]}"));
         rules.put(
                 "PUT /api/intakes/{id}/choices",
                 Rule.of(For.ANYBODY, "/api/intakes/0/choices", "{\"kind\":\"CONFLICTS\",\"choice\":\"TAKE\"}"));

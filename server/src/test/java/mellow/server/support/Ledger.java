@@ -144,6 +144,11 @@ public class Ledger {
         return jdbc.sql(sql).query(type).single();
     }
 
+    /** Changes something behind the server's back. */
+    public void run(String sql) {
+        jdbc.sql(sql).update();
+    }
+
     /** Recounts everything. */
     public List<Audit.Finding> audit() {
         return new Audit(jdbc).run();

@@ -69,11 +69,18 @@ public final class TreeEntries {
     public static Found of(Mapping tree, SourceText source, Limits limits) {
         TreeEntries entries = new TreeEntries(source, limits);
         Mapping top = tree;
-        if (tree.members().size() == 1 && tree.members().get(0).value() instanceof Mapping inner) {
+        if (tree.members().size() == 1) {
+            Member only = tree.members().get(0);
             // Three letters are a word far more often than a language.
-            entries.root = LanguageTag.parse(tree.members().get(0).key())
-                    .filter(tag -> tag.value().matches("[a-z]{2}(-.*)?"));
-            top = entries.root.isPresent() ? inner : tree;
+            Optional<LanguageTag> tag =
+                    LanguageTag.parse(only.key()).filter(known -> known.value().matches("[a-z]{2}(-.*)?"));
+            if (only.value() instanceof Mapping inner) {
+                entries.root = tag;
+                top = tag.isPresent() ? inner : tree;
+            } else if (only.value() instanceof Scalar scalar && scalar.kind() == Kind.NULL && tag.isPresent()) {
+                entries.root = tag;
+                top = new Mapping(scalar.start(), scalar.end(), List.of());
+            }
         }
         entries.mapping(top, "");
         return new Found(entries.root, top, entries.leaves);

@@ -1,0 +1,7 @@
+/**
+ * Knows which files are one table in several languages, and reads them as one. Must not know storage, rights or what is decided about a text.
+ */
+@NullMarked
+package mellow.core.set;
+
+import org.jspecify.annotations.NullMarked;

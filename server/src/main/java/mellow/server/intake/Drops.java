@@ -1,0 +1,363 @@
+package mellow.server.intake;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import mellow.core.format.FileReading;
+import mellow.core.format.Limits;
+import mellow.core.format.Problems;
+import mellow.core.format.UnreadableFileException;
+import mellow.core.format.archive.Archive;
+import mellow.core.format.registry.Formats;
+import mellow.core.set.Apart;
+import mellow.core.set.FileFacts;
+import mellow.core.set.FileSet;
+import mellow.core.set.FileSets;
+import mellow.server.common.Refusal;
+import mellow.server.file.FileStore;
+import mellow.server.people.PeopleService;
+import mellow.server.run.RunService;
+import mellow.server.run.RunService.Progress;
+import mellow.server.table.TableInfo;
+import mellow.server.table.TableService;
+import org.springframework.jdbc.core.RowCallbackHandler;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Files that came together: they are kept until all are there, and then sorted into sets and files by themselves, each an intake. */
+@Service
+class Drops {
+
+    static final String RUN = "sort";
+    private static final int LONGEST_NAME = 300;
+    private static final int MOST_FILES = 10_000;
+    private static final int SAMPLED_KEYS = 200;
+
+    /** A file belongs to a table that has this share of its keys. */
+    private static final double SHARED = 0.25;
+
+    private static final Duration KEPT = Duration.ofDays(1);
+    private static final Duration WAITS = Duration.ofMillis(900);
+
+    private static final String FORGET =
+            """
+            with old as (delete from dropped where created_at < :before returning id),
+                lost as (select file_id from dropped_file where drop_id in (select id from old) and file_id not in (select file_id from intake_file))
+            delete from stored_file where id in (select file_id from lost)
+            """;
+
+    private final IntakeService intakes;
+    private final Sets sets;
+    private final MasterFiles masters;
+    private final FileStore files;
+    private final TableService tables;
+    private final PeopleService people;
+    private final RunService runs;
+    private final JdbcClient jdbc;
+    private final JsonMapper json;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+
+    Drops(
+            IntakeService intakes,
+            Sets sets,
+            MasterFiles masters,
+            FileStore files,
+            TableService tables,
+            PeopleService people,
+            RunService runs,
+            JdbcClient jdbc,
+            JsonMapper json,
+            TransactionTemplate transaction,
+            Clock clock) {
+        this.intakes = intakes;
+        this.sets = sets;
+        this.masters = masters;
+        this.files = files;
+        this.tables = tables;
+        this.people = people;
+        this.runs = runs;
+        this.jdbc = jdbc;
+        this.json = json;
+        this.transaction = transaction;
+        this.clock = clock;
+    }
+
+    /** What sorting found, as it is kept. */
+    private record Kept(List<Long> intakes, List<DropReply.Refused> refused) {}
+
+    /** Begins with no files; its number. */
+    @Transactional
+    public long begin(long person) {
+        people.rights(person).requireAny("bring files in");
+        jdbc.sql(FORGET)
+                .param("before", clock.instant().minus(KEPT).atOffset(ZoneOffset.UTC))
+                .update();
+        return jdbc.sql("insert into dropped (person_id, created_at) values (:person, :at) returning id")
+                .param("person", person)
+                .param("at", clock.instant().atOffset(ZoneOffset.UTC))
+                .query(Long.class)
+                .single();
+    }
+
+    /**
+     * Keeps a file, or all files of a ZIP archive; one of a path that came already takes its place.
+     *
+     * @throws UnreadableFileException when an archive is damaged or made to do harm; then nothing of it is kept
+     */
+    @Transactional
+    public void add(long person, long drop, String name, byte[] content) {
+        requireOpen(person, drop);
+        if (!name.toLowerCase(Locale.ROOT).endsWith(".zip")) {
+            keep(drop, name, content);
+        } else {
+            Archive archive = Archive.read(content, Limits.DEFAULT, new Problems(name));
+            archive.names().stream()
+                    .filter(path -> !path.endsWith("/") && !hidden(path))
+                    .forEach(path -> keep(drop, path, archive.part(path).orElseThrow()));
+        }
+        if (count(drop) > MOST_FILES) {
+            throw Refusal.tooLarge(
+                    "too-many-files", "More than " + MOST_FILES + " files came together; bring them in parts.");
+        }
+    }
+
+    /** What version control and file managers keep beside a product's own files. */
+    private static boolean hidden(String path) {
+        return path.startsWith("__MACOSX/")
+                || path.startsWith(".git/")
+                || path.contains("/.git/")
+                || path.endsWith(".DS_Store");
+    }
+
+    private void keep(long drop, String name, byte[] content) {
+        String path = name.strip().replace('\\', '/').replaceFirst("^/+", "");
+        boolean outside = List.of(path.split("/")).contains("..");
+        if (path.isEmpty()
+                || path.length() > LONGEST_NAME
+                || outside
+                || path.chars().anyMatch(c -> c < 0x20 || c == 0x7f)
+                || !StandardCharsets.UTF_8.newEncoder().canEncode(path)) {
+            throw Refusal.unacceptable(
+                    "bad-name",
+                    "A file needs a path of 1 to " + LONGEST_NAME + " ordinary characters, and none out of its folder.",
+                    Map.of("field", "name"));
+        }
+        jdbc.sql(
+                        """
+                        insert into dropped_file (drop_id, path, file_id) values (:drop, :path, :file)
+                        on conflict (drop_id, path) do update set file_id = excluded.file_id
+                        """)
+                .param("drop", drop)
+                .param("path", path)
+                .param("file", files.store(path, content))
+                .update();
+    }
+
+    private int count(long drop) {
+        return jdbc.sql("select count(*) from dropped_file where drop_id = :drop")
+                .param("drop", drop)
+                .query(Integer.class)
+                .single();
+    }
+
+    private void requireMine(long person, long drop) {
+        boolean mine = jdbc.sql("select exists (select 1 from dropped where id = :drop and person_id = :person)")
+                .param("drop", drop)
+                .param("person", person)
+                .query(Boolean.class)
+                .single();
+        if (!mine) {
+            throw Refusal.notFound("no-such-drop", "These files are not here any more; bring them again.");
+        }
+        people.rights(person).requireAny("bring files in");
+    }
+
+    private void requireOpen(long person, long drop) {
+        requireMine(person, drop);
+        if (sorted(drop).isPresent()) {
+            throw Refusal.conflict(
+                    "sorted-already", "These files have been sorted already; bring others by themselves.", Map.of());
+        }
+    }
+
+    private Optional<Kept> sorted(long drop) {
+        return jdbc.sql("select reply from dropped where id = :drop and reply is not null")
+                .param("drop", drop)
+                .query(String.class)
+                .optional()
+                .map(reply -> json.readValue(reply, Kept.class));
+    }
+
+    /** Starts sorting as a run, and waits a moment, in which few files are done. Asked again it only tells what came of it. */
+    DropReply sort(long person, long drop) {
+        runs.startWhen(
+                RUN,
+                drop,
+                person,
+                () -> Boolean.TRUE.equals(transaction.execute(status -> {
+                    requireMine(person, drop);
+                    return sorted(drop).isEmpty();
+                })),
+                progress -> transaction.executeWithoutResult(status -> sort(person, drop, progress)));
+        runs.await(RUN, drop, WAITS);
+        return reply(person, drop);
+    }
+
+    /** Sorts now. */
+    void sort(long person, long drop, Progress progress) {
+        requireOpen(person, drop);
+        Map<String, Long> stored = new LinkedHashMap<>();
+        jdbc.sql("select path, file_id from dropped_file where drop_id = :drop order by path")
+                .param("drop", drop)
+                .query((RowCallbackHandler) row -> stored.put(row.getString(1), row.getLong(2)));
+        Map<String, String> reasons = new HashMap<>();
+        Map<String, List<String>> keys = new HashMap<>();
+        List<FileFacts> facts = new ArrayList<>();
+        int done = 0;
+        for (Map.Entry<String, Long> one : stored.entrySet()) {
+            facts.add(look(one.getKey(), files.load(one.getValue()), reasons, keys));
+            progress.at(++done, stored.size());
+        }
+        FileSets.Sorted sorted = FileSets.of(
+                facts, masters.known(), (path, table) -> belongs(keys.getOrDefault(path, List.of()), table));
+        Set<String> names = tables.all().stream()
+                .map(table -> table.table().name().toLowerCase(Locale.ROOT))
+                .collect(Collectors.toCollection(HashSet::new));
+        List<Long> made = new ArrayList<>();
+        for (FileSet set : sorted.sets()) {
+            made.add(intake(person, set, stored, keys, names));
+        }
+        List<DropReply.Refused> refused = sorted.apart().stream()
+                .map(file ->
+                        new DropReply.Refused(file.path(), sentence(file, reasons), file.why() != Apart.Why.UNREADABLE))
+                .toList();
+        jdbc.sql("update dropped set reply = cast(:reply as jsonb) where id = :drop")
+                .param("reply", json.writeValueAsString(new Kept(made, refused)))
+                .param("drop", drop)
+                .update();
+    }
+
+    private static FileFacts look(
+            String path, byte[] content, Map<String, String> reasons, Map<String, List<String>> keys) {
+        try {
+            FileRead read = FileRead.byItself(path, content);
+            FileReading reading = read.reading();
+            int step = Math.max(1, reading.size() / SAMPLED_KEYS);
+            keys.put(
+                    path,
+                    IntStream.range(0, reading.size())
+                            .filter(i -> i % step == 0)
+                            .limit(SAMPLED_KEYS)
+                            .mapToObj(i -> reading.id(i).key())
+                            .toList());
+            return FileFacts.of(path, read.format(), reading);
+        } catch (UnreadableFileException | Refusal unreadable) {
+            reasons.put(path, String.valueOf(unreadable.getMessage()));
+            return FileFacts.unreadable(
+                    path, Formats.forNew(path).map(format -> format.name()).orElse(""));
+        }
+    }
+
+    /** Whether a table has enough of a file's keys to be the one that it belongs to; a file without keys belongs where its path does. */
+    private boolean belongs(List<String> keys, long table) {
+        if (keys.isEmpty()) {
+            return true;
+        }
+        int there = jdbc.sql(
+                        "select count(distinct key) from entry where table_id = :table and removed_at is null and key = any(:keys)")
+                .param("table", table)
+                .param("keys", keys.toArray(String[]::new))
+                .query(Integer.class)
+                .single();
+        return there >= SHARED * keys.size();
+    }
+
+    private long intake(
+            long person, FileSet set, Map<String, Long> stored, Map<String, List<String>> keys, Set<String> names) {
+        Optional<TableInfo> named = set.table() != null
+                ? Optional.empty()
+                : tables.all().stream()
+                        .map(TableService.Listed::table)
+                        .filter(table -> table.name().equalsIgnoreCase(set.name())
+                                && belongs(
+                                        keys.getOrDefault(set.members().get(0).path(), List.of()), table.id()))
+                        .findFirst();
+        FileSet placed =
+                named.map(table -> set.into(table.id(), table.source())).orElse(set);
+        String name = free(set.name(), placed.table() == null ? names : Set.of());
+        names.add(name.toLowerCase(Locale.ROOT));
+        return placed.members().size() > 1
+                ? sets.make(person, placed, stored, name)
+                : intakes.makeOfOne(
+                        person, placed, stored.get(placed.members().get(0).path()), name);
+    }
+
+    private static String free(String name, Set<String> taken) {
+        String free = name;
+        for (int n = 2; taken.contains(free.toLowerCase(Locale.ROOT)); n++) {
+            free = name + " " + n;
+        }
+        return free;
+    }
+
+    private static String sentence(Apart file, Map<String, String> reasons) {
+        String of = String.valueOf(file.of()).replace("{}", "*");
+        return switch (file.why()) {
+            case UNREADABLE -> reasons.getOrDefault(file.path(), file.path() + " cannot be read.");
+            case NO_TEXTS -> file.path() + " holds no texts.";
+            case ALONE -> file.path() + " stands alone: neither its name nor a file beside it tells a language.";
+            case OTHER_FORMAT -> file.path() + " is of another format than the others of " + of + ".";
+            case OTHER_KEYS ->
+                file.path() + " is named like the others of " + of + ", and has hardly a key in common with them.";
+            case SAME_LANGUAGE -> file.path() + " is in a language that another file of " + of + " is in already.";
+        };
+    }
+
+    /** How these files stand. */
+    DropReply reply(long person, long drop) {
+        return Objects.requireNonNull(transaction.execute(status -> {
+            requireMine(person, drop);
+            Optional<Kept> kept = sorted(drop);
+            return new DropReply(
+                    drop,
+                    count(drop),
+                    kept.map(one -> one.intakes().stream()
+                                    .map(id -> intakes.listed(person, id))
+                                    .toList())
+                            .orElse(null),
+                    kept.map(Kept::refused).orElse(List.of()),
+                    runs.latest(RUN, drop).orElse(null));
+        }));
+    }
+
+    /** Makes an intake of a file that stands apart. */
+    @Transactional
+    public long takeAlone(long person, long drop, String path) {
+        requireMine(person, drop);
+        long file = jdbc.sql("select file_id from dropped_file where drop_id = :drop and path = :path")
+                .param("drop", drop)
+                .param("path", path)
+                .query(Long.class)
+                .optional()
+                .orElseThrow(
+                        () -> Refusal.notFound("no-such-file", "“" + path + "” is not here any more; bring it again."));
+        return intakes.makeOfOne(person, path, file);
+    }
+}

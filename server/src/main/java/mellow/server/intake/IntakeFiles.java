@@ -1,0 +1,83 @@
+package mellow.server.intake;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The files of intakes. Needs a transaction around it. */
+@Component
+class IntakeFiles {
+
+    private static final String ADD =
+            """
+            insert into intake_file (intake_id, position, path, file_id, reading, source, left_out, facts)
+            values (:intake, :position, :path, :file, cast(:reading as jsonb), :source, :leftOut, cast(:facts as jsonb))
+            """;
+
+    private final JdbcClient jdbc;
+    private final JsonMapper json;
+
+    IntakeFiles(JdbcClient jdbc, JsonMapper json) {
+        this.jdbc = jdbc;
+        this.json = json;
+    }
+
+    /** The only file of an intake, which is read as the intake's options say. */
+    void addOnly(long intake, String path, long file) {
+        add(intake, new IntakeFile(0, path, file, null, true, false, null));
+    }
+
+    void add(long intake, IntakeFile file) {
+        jdbc.sql(ADD)
+                .param("intake", intake)
+                .param("position", file.position())
+                .param("path", file.path())
+                .param("file", file.file())
+                .param("reading", written(file.reading()))
+                .param("source", file.source())
+                .param("leftOut", file.leftOut())
+                .param("facts", written(file.facts()))
+                .update();
+    }
+
+    private @Nullable String written(@Nullable Object value) {
+        return value == null ? null : json.writeValueAsString(value);
+    }
+
+    /** Replaces what was decided about the files of an intake. */
+    void decide(long intake, List<IntakeFile> files) {
+        jdbc.sql("delete from intake_file where intake_id = :intake")
+                .param("intake", intake)
+                .update();
+        files.forEach(file -> add(intake, file));
+    }
+
+    /** The files of an intake, that of the sources first. */
+    List<IntakeFile> of(long intake) {
+        return jdbc.sql("select * from intake_file where intake_id = :intake order by source desc, position")
+                .param("intake", intake)
+                .query((row, n) -> {
+                    String reading = row.getString("reading");
+                    String facts = row.getString("facts");
+                    return new IntakeFile(
+                            row.getInt("position"),
+                            row.getString("path"),
+                            row.getLong("file_id"),
+                            reading == null ? null : json.readValue(reading, IntakeOptions.class),
+                            row.getBoolean("source"),
+                            row.getBoolean("left_out"),
+                            facts == null ? null : json.readValue(facts, IntakeFile.Facts.class));
+                })
+                .list();
+    }
+
+    /** How many files an intake has. */
+    int count(long intake) {
+        return jdbc.sql("select count(*) from intake_file where intake_id = :intake")
+                .param("intake", intake)
+                .query(Integer.class)
+                .single();
+    }
+}
