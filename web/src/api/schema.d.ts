@@ -180,6 +180,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drops/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drops/{id}/alone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["alone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drops/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drops/{id}/sort": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sort"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/description": {
         parameters: {
             query?: never;
@@ -468,22 +548,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/intakes/archive": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["uploadArchive"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/intakes/{id}": {
         parameters: {
             query?: never;
@@ -589,6 +653,22 @@ export interface paths {
         };
         get: operations["preview_1"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{id}/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["decideSet"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1220,6 +1300,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/{table}/export/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["set_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{table}/export/set-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["setFiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables/{table}/removed-entries": {
         parameters: {
             query?: never;
@@ -1304,6 +1416,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AbsentReply: {
+            language?: string;
+            path: string;
+        };
         Acceptance: {
             password: string;
         };
@@ -1511,8 +1627,13 @@ export interface components {
             version: number;
         };
         DropReply: {
-            intakes: components["schemas"]["Listed"][];
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            id: number;
+            intakes?: components["schemas"]["Listed"][];
             refused: components["schemas"]["Refused"][];
+            run?: components["schemas"]["RunReply"];
         };
         EntryEdit: {
             description: components["schemas"]["Description"];
@@ -1550,6 +1671,21 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Facts: {
+            blocked?: string;
+            charset: string;
+            format: string;
+            language?: string;
+            /** Format: int32 */
+            missing: number;
+            /** Format: int32 */
+            problemCount: number;
+            problems: string[];
+            /** Format: int32 */
+            texts: number;
+            /** Format: int32 */
+            unknown: number;
+        };
         Figures: {
             /** Format: int32 */
             amended: number;
@@ -1575,6 +1711,21 @@ export interface components {
             withdrawn: number;
             /** Format: int64 */
             words: number;
+        };
+        FileChoice: {
+            charset?: string;
+            format?: string;
+            language?: string;
+            leftOut: boolean;
+            path: string;
+            source: boolean;
+        };
+        FileReply: {
+            facts?: components["schemas"]["Facts"];
+            language?: string;
+            leftOut: boolean;
+            path: string;
+            source: boolean;
         };
         FindingReply: {
             code: string;
@@ -1691,6 +1842,7 @@ export interface components {
             reading?: components["schemas"]["ReadingReply"];
             report?: components["schemas"]["PreviewReply"];
             run?: components["schemas"]["RunReply"];
+            set?: components["schemas"]["SetReply"];
             status: string;
             tableName?: string;
             tableSlug?: string;
@@ -1797,6 +1949,8 @@ export interface components {
                 [key: string]: number;
             };
             fileName: string;
+            /** Format: int32 */
+            files: number;
             /** Format: int64 */
             id: number;
             person: string;
@@ -1996,6 +2150,11 @@ export interface components {
             /** Format: int32 */
             version?: number;
         };
+        OutFile: {
+            language?: string;
+            made: boolean;
+            path: string;
+        };
         Page: {
             lines: components["schemas"]["Line"][];
             /** Format: int32 */
@@ -2112,6 +2271,7 @@ export interface components {
         };
         Refused: {
             file: string;
+            readable: boolean;
             why: string;
         };
         RefusedCell: {
@@ -2243,6 +2403,19 @@ export interface components {
         };
         SessionReply: {
             person?: components["schemas"]["PersonReply"];
+        };
+        SetChoice: {
+            files: components["schemas"]["FileChoice"][];
+            options: components["schemas"]["IntakeOptions"];
+        };
+        SetReply: {
+            absent: components["schemas"]["AbsentReply"][];
+            blocked?: string;
+            evidence: string;
+            files: components["schemas"]["FileReply"][];
+            pattern: string;
+            /** Format: int32 */
+            waiting: number;
         };
         Several: {
             entries: number[];
@@ -2725,6 +2898,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Draft"][];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DropReply"];
+                };
+            };
+        };
+    };
+    one_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DropReply"];
+                };
+            };
+        };
+    };
+    alone: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntakeReply"];
+                };
+            };
+        };
+    };
+    add_2: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DropReply"];
+                };
+            };
+        };
+    };
+    sort: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DropReply"];
                 };
             };
         };
@@ -3268,28 +3553,6 @@ export interface operations {
             };
         };
     };
-    uploadArchive: {
-        parameters: {
-            query: {
-                name: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DropReply"];
-                };
-            };
-        };
-    };
     one_1: {
         parameters: {
             query?: never;
@@ -3475,6 +3738,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparedReply"];
+                };
+            };
+        };
+    };
+    decideSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetChoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntakeReply"];
                 };
             };
         };
@@ -4639,6 +4928,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    set_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutFile"][];
+                };
             };
         };
     };

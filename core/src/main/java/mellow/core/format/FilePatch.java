@@ -2,6 +2,8 @@ package mellow.core.format;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.List;
+import mellow.core.language.LanguageTag;
 
 /** Changes to a file that was read, written in place: every byte that belongs to no changed value is copied. Not thread-safe. */
 public interface FilePatch {
@@ -31,6 +33,16 @@ public interface FilePatch {
      * @param added the entry; {@code texts} parallel to the file's languages
      */
     void insert(int after, FileEntry added);
+
+    /**
+     * Makes it a file of another language, where the file itself names one: at its root, in its header, in an attribute.
+     *
+     * @param spelled the language as paths beside the file spell theirs
+     */
+    default void rename(LanguageTag language, String spelled) {}
+
+    /** Follows the habits of other files of its set where the file itself shows none. */
+    default void like(List<FileReading> siblings) {}
 
     /** Writes the file with all changes made so far. */
     void writeTo(OutputStream out) throws IOException;

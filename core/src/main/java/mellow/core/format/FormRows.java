@@ -229,6 +229,16 @@ public final class FormRows implements FileReading {
         }
 
         @Override
+        public void rename(LanguageTag language, String spelled) {
+            patch.rename(language, spelled);
+        }
+
+        @Override
+        public void like(List<FileReading> siblings) {
+            patch.like(siblings);
+        }
+
+        @Override
         public void writeTo(OutputStream out) throws IOException {
             missing.forEach((entry, forms) -> {
                 if (!removed.contains(entry)) {

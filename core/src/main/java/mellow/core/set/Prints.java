@@ -1,6 +1,7 @@
 package mellow.core.set;
 
 import java.util.Arrays;
+import java.util.Set;
 import java.util.stream.IntStream;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
@@ -14,6 +15,8 @@ public final class Prints {
 
     /** Nothing. */
     public static final Prints NONE = new Prints(new long[0], new long[0]);
+
+    private static final Set<String> FORMS = Set.of("zero", "one", "two", "few", "many", "other", "plural");
 
     /** The print of no text. */
     private static final long NO_TEXT = 0;
@@ -33,7 +36,7 @@ public final class Prints {
         long[] texts = new long[size];
         for (int i = 0; i < size; i++) {
             EntryId id = file.id(i);
-            keys[i] = print(id.context(), print(id.key(), 1));
+            keys[i] = print(id.context(), print(stem(id.key()), 1));
             FileText text = column < 0 ? FileText.NONE : file.entry(i).texts().get(column);
             texts[i] = text.isEmpty() ? NO_TEXT : Math.max(1, print(text.main(), 1) >>> 1);
         }
@@ -45,6 +48,12 @@ public final class Prints {
         return new Prints(
                 Arrays.stream(order).mapToLong(i -> keys[i]).toArray(),
                 Arrays.stream(order).mapToLong(i -> texts[i]).toArray());
+    }
+
+    /** Languages spell other forms of a plural, {@code days_one} here and {@code days_other} there, and mean one key. */
+    private static String stem(String key) {
+        int underscore = key.lastIndexOf('_');
+        return underscore > 0 && FORMS.contains(key.substring(underscore + 1)) ? key.substring(0, underscore) : key;
     }
 
     /** FNV-1a with a last mix, so that near keys are far apart. */

@@ -95,6 +95,20 @@ class ExportController {
         }
     }
 
+    /** The files of the sets that the table was taken in from, one per language: those that would go out, and which of them are new. */
+    @GetMapping("/set-files")
+    List<SetOut.OutFile> setFiles(@PathVariable String table) {
+        return exports.setFiles(table);
+    }
+
+    /** All of these files at their paths, as a ZIP archive: the same bytes where nothing changed, and a new file for each language that has none. */
+    @GetMapping("/set")
+    void set(@PathVariable String table, HttpServletResponse response) throws IOException {
+        try (Outgoing written = exports.set(table)) {
+            send(written, response);
+        }
+    }
+
     private static Untranslated untranslated(String word) {
         return switch (word) {
             case "empty" -> Untranslated.EMPTY;

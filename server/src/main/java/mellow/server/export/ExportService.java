@@ -25,6 +25,7 @@ import mellow.core.format.FileText;
 import mellow.core.format.PlainForms;
 import mellow.core.format.csv.CsvDialect;
 import mellow.core.format.csv.CsvWriter;
+import mellow.core.format.registry.Formats;
 import mellow.core.format.sheet.RowEntries;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
@@ -60,13 +61,21 @@ class ExportService {
     private final MasterFiles masters;
     private final SheetService sheet;
     private final JdbcClient jdbc;
+    private final SetOut sets;
 
-    ExportService(TableService tables, RecordReader records, MasterFiles masters, SheetService sheet, JdbcClient jdbc) {
+    ExportService(
+            TableService tables,
+            RecordReader records,
+            MasterFiles masters,
+            SheetService sheet,
+            JdbcClient jdbc,
+            SetOut sets) {
         this.tables = tables;
         this.records = records;
         this.masters = masters;
         this.sheet = sheet;
         this.jdbc = jdbc;
+        this.sets = sets;
     }
 
     /**
@@ -167,12 +176,32 @@ class ExportService {
             ZipOutputStream zip = new ZipOutputStream(out);
             for (String path : paths) {
                 FilePatch patch = patch(table, path);
-                zip.putNextEntry(new ZipEntry(path.replaceAll("^/+", "")));
+                zip.putNextEntry(ZipNames.entry(path));
                 patch.writeTo(zip);
                 zip.closeEntry();
             }
             zip.finish();
         });
+    }
+
+    /** The files of the table's sets that would go out: those that were taken in, and one for each language that has none. */
+    @Transactional(readOnly = true)
+    List<SetOut.OutFile> setFiles(String slug) {
+        return sets.files(tables.find(slug));
+    }
+
+    /** All files of the table's sets at their paths, as a ZIP archive. */
+    @Transactional(readOnly = true)
+    Outgoing set(String slug) throws IOException {
+        TableInfo table = tables.find(slug);
+        return written(
+                slug + ".zip", out -> sets.writeTo(table, (format, tag, to) -> fresh(table, format, tag, to), out));
+    }
+
+    private void fresh(TableInfo table, String format, LanguageTag tag, OutputStream out) throws IOException {
+        Order order = new Order(
+                Formats.named(format).orElseThrow(), List.of(tag), Untranslated.EMPTY, false, Set.of(), ',', false, "");
+        new Fresh(table, List.of(tag), order, null).writeTo(out);
     }
 
     private FilePatch patch(TableInfo table, String path) {
@@ -185,7 +214,8 @@ class ExportService {
                 .param("path", path)
                 .query(Long.class)
                 .list());
-        InPlace patching = new InPlace(file, table.source(), newer);
+        InPlace patching = new InPlace(
+                file, file.patch(), table.source(), new InPlace.Place(InPlace.Part.ALONE, newer, null, false));
         records.read(table.id(), NOBODY, file.languages(), patching::entry);
         return patching.finish();
     }

@@ -318,7 +318,7 @@ public class IntakeService {
                         .map(LanguageTag::value)
                         .toList(),
                 reading.size(),
-                file.blocked().orElse(null),
+                file.blocked().or(() -> planner.nameTaken(options)).orElse(null),
                 reading.problems().stream().map(Problem::sentence).toList(),
                 file.problemCount(),
                 reading.languages().stream()

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.language.LanguageTag;
@@ -151,13 +152,35 @@ public class MasterFiles {
         return read(table, path).map(FileRead::reading);
     }
 
+    /** The same read as if its texts were in {@code language}: what a file in that language is made after. */
+    @Transactional(readOnly = true)
+    public Optional<FileReading> template(TableInfo table, String path, LanguageTag language) {
+        return read(table, path, options -> options.in(language.value())).map(FileRead::reading);
+    }
+
+    /** The format of a file that was taken in. */
+    @Transactional(readOnly = true)
+    public String format(TableInfo table, String path) {
+        return jdbc.sql(
+                        "select coalesce(options ->> 'format', 'csv') from master_file where table_id = :table and path = :path")
+                .param("table", table.id())
+                .param("path", path)
+                .query(String.class)
+                .single();
+    }
+
     /** The same with its format. */
     Optional<FileRead> read(TableInfo table, String path) {
+        return read(table, path, options -> options);
+    }
+
+    private Optional<FileRead> read(TableInfo table, String path, UnaryOperator<IntakeOptions> otherwise) {
         return jdbc.sql("select file_id, options from master_file where table_id = :table and path = :path")
                 .param("table", table.id())
                 .param("path", path)
                 .query((row, n) -> {
-                    IntakeOptions options = json.readValue(row.getString("options"), IntakeOptions.class);
+                    IntakeOptions options =
+                            otherwise.apply(json.readValue(row.getString("options"), IntakeOptions.class));
                     return FileRead.ofMember(
                             path, files.load(row.getLong("file_id")), options, table.source(), formed(table.id()));
                 })

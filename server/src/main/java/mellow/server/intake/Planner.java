@@ -134,6 +134,17 @@ class Planner {
                 .orElseGet(() -> languages.parse(Objects.requireNonNullElse(options.source(), "en")));
     }
 
+    /** Why the table that it would make cannot be made; empty when it can, or is there. */
+    Optional<String> nameTaken(IntakeOptions options) {
+        String name = Objects.requireNonNullElse(options.newTable(), "").strip();
+        boolean taken = options.table() == null
+                && tables.all().stream().anyMatch(table -> table.table().name().equalsIgnoreCase(name));
+        return taken
+                ? Optional.of("There is a table called “" + name
+                        + "” already; choose another name, or take this into that table.")
+                : Optional.empty();
+    }
+
     Plan plan(long person, Intake intake, Progress progress) {
         IntakeOptions options = options(intake);
         Rights rights = people.rights(person);

@@ -225,7 +225,9 @@ class Sets {
             boolean none = files.stream().allMatch(FileReply::leftOut);
             String blocked = none
                     ? "Every file is left out, so nothing would come in."
-                    : waiting.isEmpty() ? null : waiting.get(0).facts().blocked();
+                    : waiting.isEmpty()
+                            ? planner.nameTaken(planner.options(intake)).orElse(null)
+                            : waiting.get(0).facts().blocked();
             return new SetReply(
                     pattern,
                     intake.evidence().orElse(""),

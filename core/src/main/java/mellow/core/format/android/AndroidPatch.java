@@ -43,7 +43,14 @@ final class AndroidPatch extends OrderedPatch {
         for (int i = 0; i < items.size(); i++) {
             String form = item.entry().shape() == Shape.PLURAL ? items.get(i).value("quantity") : Integer.toString(i);
             missing.remove(form);
-            if (!text.form(form).equals(before.form(form))) {
+            if (item.entry().shape() == Shape.PLURAL
+                    && !text.isEmpty()
+                    && text.form(form).isEmpty()) {
+                // A form that the language has no use for goes with its line.
+                splice.remove(
+                        source.lineStart(items.get(i).start()),
+                        source.lineAfter(items.get(i).end() - 1));
+            } else if (!text.form(form).equals(before.form(form))) {
                 content(items.get(i), text.form(form), before.form(form), key);
             }
         }

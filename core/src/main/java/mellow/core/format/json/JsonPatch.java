@@ -11,15 +11,18 @@ import java.util.Set;
 import java.util.TreeSet;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
+import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.source.Splice;
+import mellow.core.format.tree.Growth;
 import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.Node.Member;
 import mellow.core.format.tree.Node.Scalar;
 import mellow.core.format.tree.TreeEntries.Leaf;
 import mellow.core.format.tree.TreeReading;
+import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 
@@ -29,7 +32,7 @@ final class JsonPatch implements FilePatch {
     private final TreeReading file;
     private final SourceText source;
     private final Splice splice;
-    private final boolean ascii;
+    private boolean ascii;
     private final Map<Mapping, Set<Integer>> removed = new IdentityHashMap<>();
     private final List<Insertion> insertions = new ArrayList<>();
 
@@ -42,7 +45,34 @@ final class JsonPatch implements FilePatch {
         this.file = file;
         this.source = file.source();
         this.splice = source.splice();
-        this.ascii = source.text().contains("\\u") && source.text().chars().allMatch(c -> c < 0x80);
+        this.ascii = escapes(source.text());
+    }
+
+    private List<FileReading> siblings = List.of();
+
+    @Override
+    public void like(List<FileReading> others) {
+        siblings = others;
+        boolean plain = source.text().chars().allMatch(c -> c < 0x80);
+        if (plain && !ascii) {
+            ascii = others.stream()
+                    .filter(TreeReading.class::isInstance)
+                    .map(other -> ((TreeReading) other).source().text())
+                    .anyMatch(JsonPatch::escapes);
+        }
+    }
+
+    private static boolean escapes(String text) {
+        return text.contains("\\u") && text.chars().allMatch(c -> c < 0x80);
+    }
+
+    @Override
+    public void rename(LanguageTag language, String spelled) {
+        int at = file.rootAt();
+        if (at >= 0) {
+            int end = source.text().indexOf('"', at + 1) + 1;
+            splice.replace(at, end, JsonStrings.quote(spelled, ascii), spelled);
+        }
     }
 
     @Override
@@ -51,7 +81,7 @@ final class JsonPatch implements FilePatch {
         String key = leaf.entry().key();
         leaf.forms().forEach((form, scalar) -> {
             String now = text.form(form);
-            if (!now.equals(scalar.text())) {
+            if (!now.equals(scalar.text()) && !dropped(leaf, scalar, text, now)) {
                 splice.replace(scalar.start(), scalar.end(), JsonStrings.quote(now, ascii), key);
             }
         });
@@ -61,6 +91,29 @@ final class JsonPatch implements FilePatch {
         if (!added.isEmpty()) {
             addForms(leaf, added, text, key);
         }
+    }
+
+    /** A form that the language has no use for goes. */
+    private boolean dropped(Leaf leaf, Scalar scalar, FileText text, String now) {
+        if (!now.isEmpty() || text.isEmpty() || leaf.entry().shape() != Shape.PLURAL) {
+            return false;
+        }
+        for (int index : leaf.members()) {
+            Member member = leaf.owner().members().get(index);
+            if (member.value() == scalar) {
+                removed.computeIfAbsent(leaf.owner(), any -> new TreeSet<>()).add(index);
+                return true;
+            }
+            if (member.value() instanceof Mapping inner) {
+                for (int i = 0; i < inner.members().size(); i++) {
+                    if (inner.members().get(i).value() == scalar) {
+                        removed.computeIfAbsent(inner, any -> new TreeSet<>()).add(i);
+                        return true;
+                    }
+                }
+            }
+        }
+        return false;
     }
 
     private void addForms(Leaf leaf, List<String> added, FileText text, String key) {
@@ -104,10 +157,11 @@ final class JsonPatch implements FilePatch {
 
     @Override
     public void writeTo(OutputStream out) throws IOException {
+        Growth growth = new Growth(file, file.nestedLike(siblings));
+        insertions.forEach(insertion -> growth.add(insertion.after, insertion.entry));
+        growth.prune(removed);
         removed.forEach(this::takeOut);
-        for (Insertion insertion : insertions) {
-            place(insertion);
-        }
+        growth.shoots().forEach(this::place);
         splice.writeTo(out);
     }
 
@@ -130,20 +184,9 @@ final class JsonPatch implements FilePatch {
         }
     }
 
-    private void place(Insertion insertion) {
-        FileEntry entry = insertion.entry;
-        Mapping owner = file.top();
-        String path = "";
-        int place = -1;
-        for (int i = insertion.after >= 0 ? insertion.after : file.size() - 1; i >= 0; i--) {
-            Leaf leaf = file.item(i);
-            if (!leaf.members().isEmpty() && entry.key().startsWith(leaf.ownerPath())) {
-                owner = leaf.owner();
-                path = leaf.ownerPath();
-                place = Collections.max(leaf.members());
-                break;
-            }
-        }
+    private void place(Growth.Shoot shoot) {
+        Mapping owner = shoot.owner();
+        int place = shoot.place();
         Set<Integer> gone = removed.getOrDefault(owner, Set.of());
         while (place >= 0 && gone.contains(place)) {
             place--;
@@ -152,17 +195,15 @@ final class JsonPatch implements FilePatch {
         List<Member> members = owner.members();
         String indent = members.isEmpty() ? "  " : indentOf(members.get(0));
         boolean spread = members.isEmpty() || !indent.isEmpty();
-        FileText text = entry.texts().get(0);
-        String value = JsonFormat.value(
-                entry.shape(), text.isEmpty() ? FileText.of(Map.of(Text.OTHER, "")) : text, indent, end, ascii);
-        String member = JsonStrings.quote(entry.key().substring(path.length()), ascii) + ": " + value;
+        String key = shoot.branch().key();
+        String member = member(shoot.branch(), indent, end);
         boolean anyKept = members.size() > gone.size();
         if (place >= 0) {
             splice.replace(
                     members.get(place).value().end(),
                     members.get(place).value().end(),
                     "," + (spread ? end + indent : " ") + member,
-                    entry.key());
+                    key);
         } else if (anyKept) {
             int first = 0;
             while (gone.contains(first)) {
@@ -172,11 +213,37 @@ final class JsonPatch implements FilePatch {
                     members.get(first).start(),
                     members.get(first).start(),
                     member + "," + (spread ? end + indent : " "),
-                    entry.key());
+                    key);
         } else {
+            if (source.text().charAt(owner.start()) != '{') {
+                throw new UnwritableTextException("The file has null where its texts would be, and " + key
+                        + " has no place there; write {} instead.");
+            }
             int inside = owner.start() + 1;
-            splice.replace(inside, inside, (filled.add(owner) ? "" : ",") + end + indent + member, entry.key());
+            splice.replace(inside, inside, (filled.add(owner) ? "" : ",") + end + indent + member, key);
         }
+    }
+
+    private String member(Growth.Branch branch, String indent, String end) {
+        FileEntry entry = branch.entry();
+        String name = JsonStrings.quote(branch.key(), ascii) + ": ";
+        if (entry != null) {
+            FileText text = entry.texts().get(0);
+            return name
+                    + JsonFormat.value(
+                            entry.shape(),
+                            text.isEmpty() ? FileText.of(Map.of(Text.OTHER, "")) : text,
+                            indent,
+                            end,
+                            ascii);
+        }
+        StringBuilder object = new StringBuilder(name).append('{');
+        String gap = "";
+        for (Growth.Branch inner : branch.branches()) {
+            object.append(gap).append(end).append(indent).append("  ").append(member(inner, indent + "  ", end));
+            gap = ",";
+        }
+        return object.append(end).append(indent).append('}').toString();
     }
 
     private String indentOf(Member member) {

@@ -20,6 +20,7 @@ import mellow.core.format.source.TextReading;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
+import org.jspecify.annotations.Nullable;
 
 /** A catalogue as it was read. Its languages are the source, unless msgid is the key, and the translation's, unless it is a template. */
 final class PoReading extends TextReading<PoReading.Item> {
@@ -43,6 +44,7 @@ final class PoReading extends TextReading<PoReading.Item> {
         CONTEXT
     }
 
+    private final @Nullable PoMessage header;
     private final Habit habit;
     private final PluralForms forms;
     private final boolean translated;
@@ -55,6 +57,7 @@ final class PoReading extends TextReading<PoReading.Item> {
             boolean translated,
             Habit habit,
             PluralForms forms,
+            @Nullable PoMessage header,
             List<Item> items) {
         super(
                 source,
@@ -62,6 +65,7 @@ final class PoReading extends TextReading<PoReading.Item> {
                 habit == Habit.KEY ? Optional.empty() : Optional.of(languages.get(0)),
                 items,
                 Item::entry);
+        this.header = header;
         this.translated = translated;
         this.habit = habit;
         this.forms = forms;
@@ -105,6 +109,7 @@ final class PoReading extends TextReading<PoReading.Item> {
                 translated,
                 habit,
                 forms,
+                headers.isEmpty() ? null : headers.get(0),
                 Repeats.lastOf(items, Item::entry, source.problems()));
     }
 
@@ -208,6 +213,12 @@ final class PoReading extends TextReading<PoReading.Item> {
         }
         FileText stated = message.fuzzy() ? text.in(FileState.PENCILLED) : text;
         return message.fuzzy() && message.renewed() ? stated.forOlder() : stated;
+    }
+
+    /** The message that holds the header, null for none. */
+    @Nullable
+    PoMessage header() {
+        return header;
     }
 
     PoMessage message(int index) {

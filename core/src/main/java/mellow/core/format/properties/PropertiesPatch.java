@@ -1,7 +1,9 @@
 package mellow.core.format.properties;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
 import mellow.core.format.properties.PropertiesReading.Item;
 import mellow.core.format.source.OrderedPatch;
@@ -12,15 +14,31 @@ final class PropertiesPatch extends OrderedPatch {
 
     private final PropertiesReading file;
     private final SourceText source;
-    private final boolean ascii;
+    private boolean ascii;
 
     PropertiesPatch(PropertiesReading file) {
         super(file.source().splice());
         this.file = file;
         this.source = file.source();
-        boolean plain = source.text().chars().allMatch(c -> c < 0x80);
-        this.ascii = source.charset().equals(StandardCharsets.ISO_8859_1)
-                || (plain && source.text().contains("\\u"));
+        this.ascii = source.charset().equals(StandardCharsets.ISO_8859_1) || escapes(source.text());
+    }
+
+    private static boolean escapes(String text) {
+        return text.contains("\\u") && plain(text);
+    }
+
+    private static boolean plain(String text) {
+        return text.chars().allMatch(c -> c < 0x80);
+    }
+
+    @Override
+    public void like(List<FileReading> siblings) {
+        if (!ascii && plain(source.text())) {
+            ascii = siblings.stream()
+                    .filter(PropertiesReading.class::isInstance)
+                    .map(other -> ((PropertiesReading) other).source())
+                    .anyMatch(other -> escapes(other.text()) || other.charset().equals(StandardCharsets.ISO_8859_1));
+        }
     }
 
     @Override

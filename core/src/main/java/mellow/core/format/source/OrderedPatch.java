@@ -48,6 +48,14 @@ public abstract class OrderedPatch implements FilePatch {
         insertions.add(new Insertion(after < 0 ? size() - 1 : after, added));
     }
 
+    /** Whether an entry was taken out. */
+    protected final boolean removed(int entry) {
+        return removed.get(entry);
+    }
+
+    /** After all insertions are placed, before anything is written. */
+    protected void finish() {}
+
     @Override
     public void writeTo(OutputStream out) throws IOException {
         for (Insertion insertion : insertions) {
@@ -58,6 +66,7 @@ public abstract class OrderedPatch implements FilePatch {
             putIn(after, insertion.entry);
         }
         insertions.clear();
+        finish();
         splice.writeTo(out);
     }
 }

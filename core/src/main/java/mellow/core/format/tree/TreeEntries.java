@@ -60,10 +60,11 @@ public final class TreeEntries {
      * What a tree holds.
      *
      * @param root the language when the tree's one outermost key is a language tag
+     * @param rootAt where that key begins, -1 for none
      * @param top the object below that key, or the whole tree
      * @param leaves in file order
      */
-    public record Found(Optional<LanguageTag> root, Mapping top, List<Leaf> leaves) {}
+    public record Found(Optional<LanguageTag> root, int rootAt, Mapping top, List<Leaf> leaves) {}
 
     /** The entries of a tree. */
     public static Found of(Mapping tree, SourceText source, Limits limits) {
@@ -83,7 +84,8 @@ public final class TreeEntries {
             }
         }
         entries.mapping(top, "");
-        return new Found(entries.root, top, entries.leaves);
+        int rootAt = entries.root.isPresent() ? tree.members().get(0).start() : -1;
+        return new Found(entries.root, rootAt, top, entries.leaves);
     }
 
     private void mapping(Mapping mapping, String path) {

@@ -1,8 +1,10 @@
 package mellow.core.format.tree;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 import mellow.core.format.FilePatch;
+import mellow.core.format.FileReading;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.source.SourceText;
@@ -16,6 +18,7 @@ import mellow.core.language.LanguageTag;
 public final class TreeReading extends TextReading<Leaf> {
 
     private final Mapping top;
+    private final int rootAt;
     private final Function<TreeReading, FilePatch> patching;
 
     private TreeReading(
@@ -31,6 +34,7 @@ public final class TreeReading extends TextReading<Leaf> {
                 Repeats.lastOf(found.leaves(), Leaf::entry, source.problems()),
                 Leaf::entry);
         this.top = found.top();
+        this.rootAt = found.rootAt();
         this.patching = patching;
     }
 
@@ -49,6 +53,33 @@ public final class TreeReading extends TextReading<Leaf> {
     /** The object that holds everything, below a language at the root. */
     public Mapping top() {
         return top;
+    }
+
+    /** Where the key at the root begins that names the language, -1 for none. */
+    public int rootAt() {
+        return rootAt;
+    }
+
+    /** Whether keys are nested; empty where the file shows neither. */
+    public Optional<Boolean> nested() {
+        boolean dots = false;
+        for (int i = 0; i < size(); i++) {
+            if (!item(i).ownerPath().isEmpty()) {
+                return Optional.of(true);
+            }
+            dots |= item(i).entry().key().indexOf('.') >= 0;
+        }
+        return dots ? Optional.of(false) : Optional.empty();
+    }
+
+    /** Whether new keys are to be nested: as the file does, else as the first of the others that shows it. */
+    public boolean nestedLike(List<FileReading> siblings) {
+        return nested().orElseGet(() -> siblings.stream()
+                .filter(TreeReading.class::isInstance)
+                .map(sibling -> ((TreeReading) sibling).nested())
+                .flatMap(Optional::stream)
+                .findFirst()
+                .orElse(false));
     }
 
     /** Nested keys have comments at most, and those are no fields of their own. */

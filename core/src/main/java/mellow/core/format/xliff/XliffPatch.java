@@ -10,6 +10,7 @@ import java.util.Set;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
+import mellow.core.format.Limits;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
@@ -19,6 +20,7 @@ import mellow.core.format.xml.XmlNode.Characters;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlText;
+import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 
 /** Writes an XLIFF file in place: texts and states of targets, rewritten sources, units removed and added. */
@@ -72,22 +74,23 @@ final class XliffPatch extends OrderedPatch {
             return;
         }
         Map<String, String> states = new LinkedHashMap<>();
-        state.filter(given -> !text.isEmpty()).ifPresent(given -> {
-            if (file.second) {
-                Map<String, String> attributes = new LinkedHashMap<>();
-                attributes.put("state", States.word2(given));
-                if (!States.subState(given).isEmpty()
-                        || !holder.value("subState").isEmpty()) {
-                    attributes.put("subState", States.subState(given));
-                }
-                retag(holder, attributes, key);
-            } else {
-                states.put("state", States.word12(given));
-                if (given == FileState.SETTLED || unit.value("approved").equals("yes")) {
-                    retag(unit, Map.of("approved", given == FileState.SETTLED ? "yes" : "no"), key);
-                }
-            }
-        });
+        state.filter(given -> !text.isEmpty() || given == FileState.UNTRANSLATED)
+                .ifPresent(given -> {
+                    if (file.second) {
+                        Map<String, String> attributes = new LinkedHashMap<>();
+                        attributes.put("state", States.word2(given));
+                        if (!States.subState(given).isEmpty()
+                                || !holder.value("subState").isEmpty()) {
+                            attributes.put("subState", States.subState(given));
+                        }
+                        retag(holder, attributes, key);
+                    } else {
+                        states.put("state", States.word12(given));
+                        if (given == FileState.SETTLED || unit.value("approved").equals("yes")) {
+                            retag(unit, Map.of("approved", given == FileState.SETTLED ? "yes" : "no"), key);
+                        }
+                    }
+                });
         String markup = markup(text, known, key);
         if (target.isEmpty()) {
             if (!text.isEmpty()) {
@@ -193,6 +196,20 @@ final class XliffPatch extends OrderedPatch {
             }
         });
         return tag.insert(nameEnd, added).toString();
+    }
+
+    @Override
+    public void rename(LanguageTag language, String spelled) {
+        XmlReader xml = new XmlReader(source, Limits.DEFAULT.textBytes());
+        for (XmlReader.Event event = xml.next(); event != XmlReader.Event.DONE; event = xml.next()) {
+            if (event != XmlReader.Event.START) {
+                continue;
+            }
+            Element element = xml.element();
+            if (element.name().equals(file.second ? "xliff" : "file")) {
+                retag(element, Map.of(file.second ? "trgLang" : "target-language", language.value()), spelled);
+            }
+        }
     }
 
     @Override

@@ -1,23 +1,35 @@
 package mellow.core.format.yaml;
 
-import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.OrderedPatch;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.tree.Growth;
 import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.Node.Member;
 import mellow.core.format.tree.Node.Scalar;
 import mellow.core.format.tree.TreeEntries.Leaf;
 import mellow.core.format.tree.TreeReading;
+import mellow.core.language.LanguageTag;
+import org.jspecify.annotations.Nullable;
 
 /** Writes a YAML file in place: each text keeps its style as long as that style can spell it. */
 final class YamlPatch extends OrderedPatch {
 
     private final TreeReading file;
     private final SourceText source;
+    private final Map<Mapping, Set<Integer>> gone = new IdentityHashMap<>();
+    private final Set<Mapping> filled = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
+    private List<FileReading> siblings = List.of();
+    private @Nullable Growth growth;
 
     YamlPatch(TreeReading file) {
         super(file.source().splice());
@@ -30,7 +42,15 @@ final class YamlPatch extends OrderedPatch {
         Leaf leaf = file.item(entry);
         String key = leaf.entry().key();
         leaf.forms().forEach((form, scalar) -> {
-            if (!text.form(form).equals(scalar.text())) {
+            if (text.form(form).equals(scalar.text())) {
+                return;
+            }
+            Optional<Member> member =
+                    text.isEmpty() || !text.form(form).isEmpty() ? Optional.empty() : own(leaf, scalar);
+            if (member.isPresent()) {
+                // A form that the language has no use for goes with its line.
+                splice.remove(source.lineStart(member.get().start()), endOf(member.get()));
+            } else {
                 splice.replace(scalar.start(), scalar.end(), spelled(scalar, text.form(form)), key);
             }
         });
@@ -40,6 +60,26 @@ final class YamlPatch extends OrderedPatch {
         if (!added.isEmpty()) {
             addForms(leaf, added, text, key);
         }
+    }
+
+    /** The member that holds a form on a line of its own. */
+    private Optional<Member> own(Leaf leaf, Scalar scalar) {
+        if (leaf.entry().shape() != mellow.core.text.Shape.PLURAL) {
+            return Optional.empty();
+        }
+        return leaf.members().stream()
+                .map(index -> leaf.owner().members().get(index))
+                .flatMap(member -> member.value() instanceof Mapping inner && !flow(inner)
+                        ? inner.members().stream()
+                        : java.util.stream.Stream.of(member))
+                .filter(member -> member.value() == scalar && onItsOwnLine(member))
+                .findFirst();
+    }
+
+    private boolean onItsOwnLine(Member member) {
+        return source.text()
+                .substring(source.lineStart(member.start()), member.start())
+                .isBlank();
     }
 
     private void addForms(Leaf leaf, List<String> added, FileText text, String key) {
@@ -145,22 +185,58 @@ final class YamlPatch extends OrderedPatch {
                             + " stands in a list or between braces, from which it cannot be taken out in place; export it fresh instead.");
         }
         for (int index : leaf.members()) {
-            Member member = leaf.owner().members().get(index);
+            if (!onItsOwnLine(leaf.owner().members().get(index))) {
+                throw new UnwritableTextException(
+                        leaf.entry().key()
+                                + " begins an item of a list, from which it cannot be taken out in place; export it fresh instead.");
+            }
+            gone.computeIfAbsent(leaf.owner(), any -> new TreeSet<>()).add(index);
+        }
+    }
+
+    /** Lines of everything that goes; an object that holds nothing any more goes as a whole. */
+    @Override
+    protected void finish() {
+        if (growth != null) {
+            growth.shoots().forEach(this::put);
+        }
+        growth().prune(gone);
+        growth = null;
+        gone.forEach((owner, members) -> members.forEach(index -> {
+            Member member = owner.members().get(index);
             int start = source.lineStart(member.start());
-            int end = endOf(member);
             for (int lines = member.comment().isEmpty() ? 0 : member.comment().split("\n", -1).length;
                     lines > 0;
                     lines--) {
                 start = source.lineStart(start - 1);
             }
-            if (!source.text()
-                    .substring(source.lineStart(member.start()), member.start())
-                    .isBlank()) {
-                throw new UnwritableTextException(
-                        leaf.entry().key()
-                                + " begins an item of a list, from which it cannot be taken out in place; export it fresh instead.");
-            }
-            splice.remove(start, end);
+            splice.remove(start, endOf(member));
+        }));
+    }
+
+    private Growth growth() {
+        if (growth == null) {
+            growth = new Growth(file, file.nestedLike(siblings));
+        }
+        return growth;
+    }
+
+    @Override
+    public void like(List<FileReading> others) {
+        siblings = others;
+    }
+
+    @Override
+    public void rename(LanguageTag language, String spelled) {
+        int at = file.rootAt();
+        if (at >= 0) {
+            char quote = source.text().charAt(at);
+            boolean quoted = quote == '"' || quote == '\'';
+            int end = quoted
+                    ? source.text().indexOf(quote, at + 1) + 1
+                    : source.text().indexOf(':', at);
+            String key = YamlStrings.key(spelled);
+            splice.replace(at, end, quoted && key.equals(spelled) ? quote + spelled + quote : key, spelled);
         }
     }
 
@@ -174,34 +250,41 @@ final class YamlPatch extends OrderedPatch {
 
     @Override
     protected void putIn(int after, FileEntry added) {
-        Mapping owner = file.top();
-        String path = "";
-        int place = owner.members().size() - 1;
-        for (int i = after; i >= 0; i--) {
-            Leaf leaf = file.item(i);
-            if (!leaf.members().isEmpty() && added.key().startsWith(leaf.ownerPath()) && !flow(leaf.owner())) {
-                owner = leaf.owner();
-                path = leaf.ownerPath();
-                place = Collections.max(leaf.members());
-                break;
-            }
-        }
-        if (flow(owner) || place < 0) {
-            throw new UnwritableTextException("The file keeps its texts between braces, where " + added.key()
+        growth().add(after, added);
+    }
+
+    private void put(Growth.Shoot shoot) {
+        Mapping owner = shoot.owner();
+        String key = shoot.branch().key();
+        boolean empty = owner.members().isEmpty();
+        if (empty ? file.rootAt() < 0 : flow(owner)) {
+            throw new UnwritableTextException("The file keeps its texts between braces, where " + key
                     + " cannot be added in place; export it fresh instead.");
         }
-        Member before = owner.members().get(place);
-        String line = source.text().substring(source.lineStart(before.start()), before.start());
-        String indent = " ".repeat(line.length());
-        insertAt(
-                endOf(before),
-                YamlFormat.lines(
-                        added,
-                        added.key().substring(path.length()),
-                        added.texts().get(0),
-                        indent,
-                        source.lineEnd()),
-                added.key());
+        if (empty) {
+            if (owner.start() < owner.end() && filled.add(owner)) {
+                // What stands for nothing, "{}" or "null", makes room.
+                splice.remove(source.text().indexOf(':', file.rootAt()) + 1, owner.end());
+            }
+            insertAt(source.lineAfter(file.rootAt()), lines(shoot.branch(), "  "), key);
+            return;
+        }
+        Member before = owner.members().get(shoot.place());
+        int column = before.start() - source.lineStart(before.start());
+        insertAt(endOf(before), lines(shoot.branch(), " ".repeat(column)), key);
+    }
+
+    private String lines(Growth.Branch branch, String indent) {
+        FileEntry entry = branch.entry();
+        if (entry != null) {
+            return YamlFormat.lines(entry, branch.key(), entry.texts().get(0), indent, source.lineEnd());
+        }
+        StringBuilder lines = new StringBuilder(indent)
+                .append(YamlStrings.key(branch.key()))
+                .append(':')
+                .append(source.lineEnd());
+        branch.branches().forEach(inner -> lines.append(lines(inner, indent + "  ")));
+        return lines.toString();
     }
 
     /** Puts lines where a line begins; the file may end without a line end. */
