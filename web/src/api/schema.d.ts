@@ -548,6 +548,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/intakes/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["pushSets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intakes/{id}": {
         parameters: {
             query?: never;
@@ -1488,6 +1504,16 @@ export interface components {
             file: number;
             name: string;
         };
+        Came: {
+            /** Format: int32 */
+            kept: number;
+            /** Format: int32 */
+            offered: number;
+            /** Format: int32 */
+            pencilled: number;
+            /** Format: int32 */
+            settled: number;
+        };
         CellChange: {
             /** @enum {string} */
             action: "PENCIL" | "PUT_FORWARD" | "OFFER" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
@@ -2208,6 +2234,9 @@ export interface components {
         };
         PreviewReply: {
             groups: components["schemas"]["Group"][];
+            languages?: {
+                [key: string]: components["schemas"]["Came"];
+            };
             /** Format: int32 */
             offered: number;
             /** Format: int32 */
@@ -2234,6 +2263,17 @@ export interface components {
             tables: components["schemas"]["TableOf"][];
             /** Format: int32 */
             version: number;
+        };
+        PushReply: {
+            intakes: components["schemas"]["Pushed"][];
+            refused: components["schemas"]["Refused"][];
+        };
+        Pushed: {
+            name: string;
+            report: components["schemas"]["PreviewReply"];
+            set?: components["schemas"]["SetReply"];
+            source: string;
+            table: string;
         };
         Question: {
             answer?: string;
@@ -3549,6 +3589,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IntakeReply"];
+                };
+            };
+        };
+    };
+    pushSets: {
+        parameters: {
+            query?: {
+                table?: string;
+                dryRun?: boolean;
+                skip?: boolean;
+                arrival?: "SETTLED" | "OFFERED" | "PENCILLED";
+                meaning?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                gone?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                conflicts?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PushReply"];
                 };
             };
         };

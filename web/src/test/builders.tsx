@@ -69,6 +69,27 @@ export function aRow(part: Partial<Schemas["RowReply"]> = {}): Schemas["RowReply
   };
 }
 
+/** A file of a set with ten texts. */
+export function aFile(language: string, part: Partial<Schemas["FileReply"]> = {}): Schemas["FileReply"] {
+  return {
+    path: `l/${language}.yml`,
+    language,
+    source: false,
+    leftOut: false,
+    facts: {
+      format: "yaml",
+      charset: "UTF-8",
+      language,
+      texts: 10,
+      missing: 0,
+      unknown: 0,
+      problems: [],
+      problemCount: 0,
+    },
+    ...part,
+  };
+}
+
 /** Someone signed in; a contributor to German unless said otherwise. */
 export function aPerson(part: Partial<Schemas["PersonReply"]> = {}): Schemas["PersonReply"] {
   return { id: 5, signIn: "lina", name: "Lina Korhola", coordinator: false, levels: { de: "contributor" }, ...part };

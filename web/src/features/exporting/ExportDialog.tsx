@@ -35,13 +35,20 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
     queryFn: ({ signal }) => ask<string[]>(`${base}/files`, { signal }),
     enabled: open,
   });
-  const [mode, setMode] = useState<"in-place" | "fresh" | null>(null);
+  const set = useQuery({
+    queryKey: ["export-set", table.slug],
+    queryFn: ({ signal }) => ask<Schemas["OutFile"][]>(`${base}/set-files`, { signal }),
+    enabled: open,
+  });
+  const [mode, setMode] = useState<"set" | "in-place" | "fresh" | null>(null);
   const [chosenFiles, setChosenFiles] = useState<string[] | null>(null);
   const [fresh, setFresh] = useState<Fresh>(USUAL);
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const paths = files.data ?? [];
-  const chosen = mode ?? (paths.length > 0 ? "in-place" : "fresh");
+  const made = set.data?.filter((file) => file.made) ?? [];
+  const came = set.data?.filter((file) => !file.made) ?? [];
+  const chosen = mode ?? (came.length > 0 ? "set" : paths.length > 0 ? "in-place" : "fresh");
   const masters = chosenFiles ?? paths.slice(0, 1);
 
   const send = async () => {
@@ -49,9 +56,11 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
     setWrong(null);
     try {
       await download(
-        chosen === "in-place"
-          ? `${base}/in-place?${new URLSearchParams(masters.map((path) => ["file", path]))}`
-          : addressOf(base, fresh, table, languages, only),
+        chosen === "set"
+          ? `${base}/set`
+          : chosen === "in-place"
+            ? `${base}/in-place?${new URLSearchParams(masters.map((path) => ["file", path]))}`
+            : addressOf(base, fresh, table, languages, only),
       );
       onClose();
     } catch (failure) {
@@ -65,12 +74,21 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
     <Dialog open={open} onClose={onClose} aria-labelledby="export-title" fullWidth maxWidth="sm">
       <DialogTitle id="export-title">{t("export.title", { table: table.name })}</DialogTitle>
       <DialogContent>
-        {(wrong ?? files.error) && <Alert severity="error">{wrong ?? sentenceOf(files.error)}</Alert>}
+        {(wrong ?? files.error ?? set.error) && (
+          <Alert severity="error">{wrong ?? sentenceOf(files.error ?? set.error)}</Alert>
+        )}
         <RadioGroup
           value={chosen}
           onChange={(event) => setMode(event.target.value as "fresh")}
           aria-label={t("export.how")}
         >
+          {came.length > 0 && (
+            <FormControlLabel
+              value="set"
+              control={<Radio size="small" />}
+              label={`${t("export.set", { n: came.length })}${made.length > 0 ? `, ${t("export.setNew", { n: made.length })}` : ""}`}
+            />
+          )}
           <FormControlLabel
             value="in-place"
             disabled={paths.length === 0}
@@ -79,7 +97,18 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
           />
           <FormControlLabel value="fresh" control={<Radio size="small" />} label={t("export.fresh")} />
         </RadioGroup>
-        {chosen === "in-place" ? (
+        {chosen === "set" ? (
+          <>
+            <p className="soft">{t("export.setWords")}</p>
+            {made.length > 0 && (
+              <ul className="newfiles">
+                {made.map((file) => (
+                  <li key={file.path}>{file.path}</li>
+                ))}
+              </ul>
+            )}
+          </>
+        ) : chosen === "in-place" ? (
           <TextField
             select
             size="small"
@@ -105,7 +134,7 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
         <Button onClick={onClose}>{t("close")}</Button>
         <Button
           variant="contained"
-          disabled={busy || files.isPending || (chosen === "in-place" && masters.length === 0)}
+          disabled={busy || files.isPending || set.isPending || (chosen === "in-place" && masters.length === 0)}
           onClick={() => void send()}
         >
           {t("export.send")}

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { filesOf, uploadAll, type Dropped } from "./uploading";
+import { bringAll, farWords, filesOf, type Dropped } from "./uploading";
 import type { Intake } from "./useIntake";
 import "./intake.css";
 
@@ -17,9 +17,7 @@ export function DropOnTable({ table }: { table: Schemas["TableReply"] }) {
   const [wrong, setWrong] = useState<string | null>(null);
   useEffect(() => {
     const bring = async (files: Dropped[]) => {
-      const came = await uploadAll(files, (at, file) =>
-        setBusy(t("intake.readingMany", { at: at + 1, of: files.length, file })),
-      );
+      const came = await bringAll(files, (far) => setBusy(farWords(far)));
       for (const id of came.intakes) {
         const { options } = await ask<Intake>(`/api/intakes/${id}`);
         await ask<Intake>(`/api/intakes/${id}/options`, {

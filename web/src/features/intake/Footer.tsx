@@ -2,9 +2,12 @@ import { Button, LinearProgress } from "@mui/material";
 import { Link } from "react-router";
 import { count, t } from "../../words/words";
 import { sums } from "./sums";
+import { MakeProduct } from "./MakeProduct";
+import type { Person } from "../session/useSession";
 import type { Intake, Preview } from "./useIntake";
 
 interface Props {
+  me: Person;
   intake: Intake;
   preview?: Preview;
   busy: boolean;
@@ -16,11 +19,12 @@ interface Props {
 }
 
 /** What all of it adds up to as decided now, and the next step. */
-export function Footer({ intake, preview, busy, ready, onApply, onCancel, onUndo, onLeave }: Props) {
+export function Footer({ me, intake, preview, busy, ready, onApply, onCancel, onUndo, onLeave }: Props) {
   if (intake.status === "left") return null;
   const run = intake.run;
   // Comparing and writing are counted together, so a run has two steps per entry.
   const entries = intake.reading?.entries ?? Math.round((run?.total ?? 0) / 2);
+  const files = intake.set?.files.filter((file) => !file.leftOut).length;
   const stale = Object.entries(preview?.stale ?? {});
   return (
     <div className="footer">
@@ -54,7 +58,9 @@ export function Footer({ intake, preview, busy, ready, onApply, onCancel, onUndo
               ? t("intake.undoing")
               : run.done >= run.total
                 ? t("intake.writing")
-                : t("intake.compared", { n: Math.min(run.done, entries), of: entries })}
+                : files !== undefined && run.done <= files
+                  ? t("intake.filesRead", { n: run.done, of: files })
+                  : t("intake.compared", { n: Math.min(run.done, entries), of: entries })}
           </span>
           {intake.status === "open" && <Button onClick={onCancel}>{t("intake.cancel")}</Button>}
         </div>
@@ -65,7 +71,7 @@ export function Footer({ intake, preview, busy, ready, onApply, onCancel, onUndo
             {t("intake.leave")}
           </Button>
           <Button variant="contained" onClick={onApply} disabled={!ready || busy}>
-            {t("intake.apply", { n: entries })}
+            {files === undefined ? t("intake.apply", { n: entries }) : t("intake.applySet", { n: files })}
           </Button>
         </>
       ) : (
@@ -79,12 +85,20 @@ export function Footer({ intake, preview, busy, ready, onApply, onCancel, onUndo
             </>
           )}
           <Button
-            variant="contained"
+            variant={intake.set ? "outlined" : "contained"}
             component={Link}
             to={`/ledger?table=${intake.tableSlug ?? ""}&intake=${intake.id}`}
           >
             {t("intake.showRows")}
           </Button>
+          {intake.set && intake.status === "applied" && (
+            <>
+              {me.coordinator && <MakeProduct table={intake.tableSlug ?? ""} />}
+              <Button variant="contained" component={Link} to={`/board?table=${intake.tableSlug ?? ""}`}>
+                {t("intake.seeBoard")}
+              </Button>
+            </>
+          )}
         </>
       )}
     </div>

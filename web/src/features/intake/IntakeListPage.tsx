@@ -6,8 +6,9 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { count, t, when } from "../../words/words";
 import type { Person } from "../session/useSession";
-import { OpenIntakes } from "./OpenIntakes";
-import { filesOf, uploadAll, type Dropped, type Refusal } from "./uploading";
+import { nameOf, OpenIntakes } from "./OpenIntakes";
+import { NotComeIn } from "./NotComeIn";
+import { bringAll, farWords, filesOf, type Came, type Dropped } from "./uploading";
 import { useIntakes, type Intake } from "./useIntake";
 import "./intake.css";
 
@@ -19,11 +20,21 @@ export function IntakeListPage({ me }: { me: Person }) {
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
-  const [refused, setRefused] = useState<Refusal[]>([]);
+  const [came, setCame] = useState<Came | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
+  const [refusals, setRefusals] = useState<Record<number, string>>({});
   const takeAll = useMutation({
     mutationFn: async (ids: number[]) => {
-      for (const id of ids) await ask<Intake>(`/api/intakes/${id}/apply`, { method: "POST" });
+      const why: Record<number, string> = {};
+      for (const id of ids) {
+        try {
+          await ask<Intake>(`/api/intakes/${id}/apply`, { method: "POST" });
+        } catch (failure) {
+          // One that cannot go keeps none of the others.
+          why[id] = sentenceOf(failure);
+        }
+      }
+      setRefusals(why);
     },
     onSettled: () => queries.invalidateQueries({ queryKey: ["intake"] }),
   });
@@ -31,21 +42,20 @@ export function IntakeListPage({ me }: { me: Person }) {
   const bring = async (files: Dropped[]) => {
     if (files.length === 0) return;
     setWrong(null);
-    setRefused([]);
-    const came = await uploadAll(files, (at, file) =>
-      setBusy(
-        files.length === 1
-          ? t("intake.reading", { file })
-          : t("intake.readingMany", { at: at + 1, of: files.length, file }),
-      ),
-    );
+    setCame(null);
+    const all = await bringAll(files, (far) => setBusy(farWords(far)));
     setBusy(null);
-    setRefused(came.refused);
+    setCame(all);
     if (input.current) input.current.value = "";
     await queries.invalidateQueries({ queryKey: ["intakes"] });
-    const only = came.intakes[0];
-    if (came.intakes.length === 1 && only !== undefined && came.refused.length === 0) void navigate(`/intake/${only}`);
+    const only = all.intakes[0];
+    if (all.intakes.length === 1 && only !== undefined && all.refused.length === 0) void navigate(`/intake/${only}`);
   };
+  const takeAlone = useMutation({
+    mutationFn: (file: string) =>
+      ask<Intake>(`/api/drops/${came?.drop}/alone?name=${encodeURIComponent(file)}`, { method: "POST" }),
+    onSuccess: (intake) => void navigate(`/intake/${intake.id}`),
+  });
   const fail = (failure: unknown) => {
     setBusy(null);
     setWrong(sentenceOf(failure));
@@ -101,20 +111,15 @@ export function IntakeListPage({ me }: { me: Person }) {
             {wrong}
           </Alert>
         )}
-        {refused.length > 0 && (
-          <Alert severity="error" onClose={() => setRefused([])}>
-            <b>{t("intake.refused", { n: refused.length })}</b>
-            <ul className="refused">
-              {refused.map((one) => (
-                <li key={one.file}>{one.why.includes(one.file) ? one.why : `${one.file}: ${one.why}`}</li>
-              ))}
-            </ul>
-          </Alert>
+        {came && came.refused.length > 0 && (
+          <NotComeIn refused={came.refused} onTake={(file) => takeAlone.mutate(file)} onClose={() => setCame(null)} />
         )}
-        {(intakes.isError || takeAll.isError) && (
-          <Alert severity="error">{sentenceOf(intakes.error ?? takeAll.error)}</Alert>
+        {(intakes.isError || takeAlone.isError) && (
+          <Alert severity="error">{sentenceOf(intakes.error ?? takeAlone.error)}</Alert>
         )}
-        {open.length > 0 && <OpenIntakes open={open} busy={takeAll.isPending} onTake={(ids) => takeAll.mutate(ids)} />}
+        {open.length > 0 && (
+          <OpenIntakes open={open} busy={takeAll.isPending} refusals={refusals} onTake={(ids) => takeAll.mutate(ids)} />
+        )}
         {intakes.data?.length === 0 && <p className="soft">{t("intake.none")}</p>}
         {before.length > 0 && <Before intakes={before} />}
       </div>
@@ -141,7 +146,7 @@ function Before({ intakes }: { intakes: Schemas["Listed"][] }) {
           {intakes.map((one) => (
             <tr key={one.id}>
               <th scope="row">
-                <Link to={`/intake/${one.id}`}>{one.fileName}</Link>
+                <Link to={`/intake/${one.id}`}>{nameOf(one)}</Link>
               </th>
               <td>
                 {one.table ? <Link to={`/ledger?table=${one.table}`}>{one.tableName}</Link> : t("intake.newTable")}

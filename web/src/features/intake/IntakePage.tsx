@@ -10,6 +10,7 @@ import type { Person } from "../session/useSession";
 import { Footer } from "./Footer";
 import { Lines } from "./Lines";
 import { ReadingStep } from "./ReadingStep";
+import { SetReport, SetStep } from "./SetStep";
 import { UndoDialog } from "./UndoDialog";
 import { useIntake, type Choice, type Group, type Intake, type Preview } from "./useIntake";
 import "./intake.css";
@@ -17,7 +18,7 @@ import "./intake.css";
 /** One file on its way in: how it was read, what it would do, deciding, taking it in, what it did, taking it back. */
 export function IntakePage({ me }: { me: Person }) {
   const id = Number(useParams().id);
-  const { intake, compared, decide, choose, apply, cancel, undo, leave, going, ready } = useIntake(id);
+  const { intake, compared, decide, decideSet, choose, apply, cancel, undo, leave, going, ready } = useIntake(id);
   const tables = useTables();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -25,11 +26,14 @@ export function IntakePage({ me }: { me: Person }) {
   const data = intake.data;
   const status = data?.status;
   useEffect(() => {
-    if (status === "applied" || status === "undone") void queries.invalidateQueries({ queryKey: ["tables"] });
+    if (status === "applied" || status === "undone") {
+      void queries.invalidateQueries({ queryKey: ["tables"] });
+      void queries.invalidateQueries({ queryKey: ["intakes"] });
+    }
   }, [status, queries]);
 
   const failure = intake.error ?? tables.error;
-  const wrong = decide.error ?? choose.error ?? apply.error ?? leave.error ?? undo.error;
+  const wrong = decide.error ?? decideSet.error ?? choose.error ?? apply.error ?? leave.error ?? undo.error;
   const preview = status === "open" ? compared.data?.preview : data?.report;
   const run = data?.run;
   const stopped =
@@ -101,21 +105,36 @@ export function IntakePage({ me }: { me: Person }) {
                   : undefined
               }
               reading={
-                status === "open" &&
-                data.reading && (
-                  <ReadingStep
-                    key={JSON.stringify(data.options)}
-                    intake={data}
-                    tables={tables.data}
-                    me={me}
-                    busy={decide.isPending || going}
-                    onDecide={(options) => decide.mutate(options)}
-                  />
+                data.set ? (
+                  status === "open" ? (
+                    <SetStep
+                      intake={data}
+                      tables={tables.data}
+                      me={me}
+                      busy={decideSet.isPending || going}
+                      onDecide={(choice) => decideSet.mutate(choice)}
+                    />
+                  ) : (
+                    <SetReport intake={data} />
+                  )
+                ) : (
+                  status === "open" &&
+                  data.reading && (
+                    <ReadingStep
+                      key={JSON.stringify(data.options)}
+                      intake={data}
+                      tables={tables.data}
+                      me={me}
+                      busy={decide.isPending || going}
+                      onDecide={(options) => decide.mutate(options)}
+                    />
+                  )
                 )
               }
             />
           )}
           <Footer
+            me={me}
             intake={data}
             preview={preview}
             busy={going || apply.isPending || undo.isPending}
@@ -142,11 +161,13 @@ export function IntakePage({ me }: { me: Person }) {
 }
 
 function Title({ intake }: { intake: Intake }) {
+  const taken = intake.set?.files.filter((file) => !file.leftOut).length ?? 0;
   const into = intake.tableName ?? intake.options.newTable ?? "";
   return (
     <h1 className="scopeline">
-      {t(intake.status === "applied" ? "intake.taken" : "intake.taking")} <b>{intake.fileName}</b> {t("intake.into")}{" "}
-      <b>{into}</b>
+      {t(intake.status === "applied" ? "intake.taken" : "intake.taking")}{" "}
+      <b>{intake.set ? t("intake.nFiles", { n: taken, pattern: intake.fileName }) : intake.fileName}</b>{" "}
+      {t("intake.into")} <b>{into}</b>
       {!intake.tableName && intake.status === "open" && ` (${t("intake.aNewTable")})`}
     </h1>
   );
@@ -172,8 +193,14 @@ function Deciding({ intake, preview, waiting, reading, busy, onChoose }: Decidin
       <div className="groups" role="tablist" aria-label={t("intake.groups")} aria-orientation="vertical">
         {reading && (
           <GroupTab
-            name={t("intake.howRead")}
-            words={t("intake.howReadWords")}
+            name={t(intake.set ? "intake.theFiles" : "intake.howRead")}
+            words={t(
+              !intake.set
+                ? "intake.howReadWords"
+                : intake.status === "open"
+                  ? "intake.theFilesWords"
+                  : "intake.whatCame",
+            )}
             open={open === "READING"}
             onOpen={() => setChosen("READING")}
           />

@@ -4,27 +4,12 @@ import type { Schemas } from "../../api/client";
 import { loadFontsOf } from "../../theme/fonts";
 import { t, type WordKey } from "../../words/words";
 import type { Person } from "../session/useSession";
-import { FORMATS } from "./formats";
+import { CHARSETS, FORMATS } from "./formats";
 import { ColumnsTable } from "./ColumnsTable";
 import { Sheets } from "./Sheets";
 import { TagField } from "./TagField";
 import type { Intake, Options } from "./useIntake";
 
-const CHARSETS = [
-  "UTF-8",
-  "UTF-16LE",
-  "UTF-16BE",
-  "windows-1252",
-  "windows-1250",
-  "windows-1251",
-  "windows-1253",
-  "windows-1254",
-  "windows-1256",
-  "windows-1257",
-  "ISO-8859-1",
-  "ISO-8859-2",
-  "ISO-8859-15",
-];
 const DELIMITERS = [",", ";", "\t", "|"];
 /** Formats that say their own character set, or have only one. */
 const SPELLED_BY_ITSELF = new Set([

@@ -15,3 +15,20 @@ export const FORMATS = [
   "tbx",
   "ledger-json",
 ] as const;
+
+/** Character sets that files are read in. */
+export const CHARSETS = [
+  "UTF-8",
+  "UTF-16LE",
+  "UTF-16BE",
+  "windows-1252",
+  "windows-1250",
+  "windows-1251",
+  "windows-1253",
+  "windows-1254",
+  "windows-1256",
+  "windows-1257",
+  "ISO-8859-1",
+  "ISO-8859-2",
+  "ISO-8859-15",
+];

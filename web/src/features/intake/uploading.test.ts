@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { filesOf, uploadAll } from "./uploading";
+import { bringAll, filesOf, type Far } from "./uploading";
 
 function file(path: string, content = "key,en"): File {
   return new File([content], path.slice(path.lastIndexOf("/") + 1));
@@ -35,36 +35,66 @@ describe("dropping", () => {
   });
 });
 
-describe("uploading", () => {
+describe("bringing", () => {
   afterEach(() => vi.restoreAllMocks());
 
-  it("goes on after a file that is refused, and unpacks archives", async () => {
+  const dropped = (...paths: string[]) => paths.map((path) => ({ path, file: file(path) }));
+
+  it("sends every file to one drop and has it sorted, whatever is refused", async () => {
     const asked: string[] = [];
+    const sorted = {
+      id: 3,
+      files: 2,
+      intakes: [{ id: 8 }],
+      refused: [{ file: "x.json", why: "x.json stands alone.", readable: true }],
+    };
     vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
       const path = String(input);
       asked.push(path);
-      if (path.includes("bad")) return Promise.resolve(Response.json({ detail: "bad.bin: no." }, { status: 422 }));
-      if (path.includes("archive"))
-        return Promise.resolve(
-          Response.json({ intakes: [{ id: 8 }, { id: 9 }], refused: [{ file: "x.bin", why: "of no format" }] }),
-        );
-      return Promise.resolve(Response.json({ id: 7 }));
+      if (path.includes("bad")) return Promise.resolve(Response.json({ detail: "bad.zip: no." }, { status: 422 }));
+      return Promise.resolve(Response.json(path.endsWith("/sort") ? sorted : { id: 3, files: 0, refused: [] }));
     });
-    const told: string[] = [];
-    const came = await uploadAll(
-      ["a b.csv", "bad.bin", "all.ZIP"].map((path) => ({ path, file: file(path) })),
-      (at, name) => told.push(`${at} ${name}`),
-    );
-    expect(came.intakes).toEqual([7, 8, 9]);
-    expect(came.refused).toEqual([
-      { file: "bad.bin", why: "bad.bin: no." },
-      { file: "x.bin", why: "of no format" },
+    const told: Far[] = [];
+    const came = await bringAll(dropped("a b.csv", "bad.zip", "l/de.yml"), (far) => told.push(far));
+    expect(came).toEqual({
+      drop: 3,
+      intakes: [8],
+      refused: [{ file: "bad.zip", why: "bad.zip: no." }, sorted.refused[0]],
+    });
+    expect(asked[0]).toBe("/api/drops");
+    expect(asked.slice(1, 4).sort()).toEqual([
+      "/api/drops/3/files?name=a%20b.csv",
+      "/api/drops/3/files?name=bad.zip",
+      "/api/drops/3/files?name=l%2Fde.yml",
     ]);
-    expect(asked).toEqual([
-      "/api/intakes?name=a%20b.csv",
-      "/api/intakes?name=bad.bin",
-      "/api/intakes/archive?name=all.ZIP",
-    ]);
-    expect(told).toEqual(["0 a b.csv", "1 bad.bin", "2 all.ZIP"]);
+    expect(asked.slice(4)).toEqual(["/api/drops/3/sort"]);
+    expect(told.map((far) => `${far.done} of ${far.of}`)).toContain("0 of 3");
+  });
+
+  it("asks again while sorting goes on, and says why it stopped", async () => {
+    const replies = [
+      { id: 3, run: { status: "going", done: 1, total: 2, message: "" }, refused: [] },
+      { id: 3, run: { status: "failed", done: 1, total: 2, message: "The server could not finish." }, refused: [] },
+    ];
+    vi.spyOn(globalThis, "fetch").mockImplementation((input, init) => {
+      const path = String(input);
+      const sorting = path.endsWith("/sort") || init?.method === "GET";
+      return Promise.resolve(Response.json(sorting ? replies.shift() : { id: 3, refused: [] }));
+    });
+    const told: Far[] = [];
+    await expect(bringAll(dropped("a.csv"), (far) => told.push(far))).rejects.toThrow("could not finish");
+    expect(told.at(-1)).toEqual({ step: "sorting", done: 1, of: 2, file: "" });
+  });
+
+  it("sorts nothing when nothing came", async () => {
+    const asked: string[] = [];
+    vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
+      asked.push(String(input));
+      return Promise.resolve(
+        asked.length === 1 ? Response.json({ id: 3, refused: [] }) : Response.json({ detail: "no." }, { status: 422 }),
+      );
+    });
+    expect((await bringAll(dropped("bad.bin"), () => undefined)).intakes).toEqual([]);
+    expect(asked).toHaveLength(2);
   });
 });

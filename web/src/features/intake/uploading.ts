@@ -1,6 +1,6 @@
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { LARGEST_FILE, type Intake } from "./useIntake";
+import { LARGEST_FILE } from "./useIntake";
 
 /** A file with the path it has in what was dropped. */
 export interface Dropped {
@@ -12,7 +12,31 @@ export interface Dropped {
 export interface Refusal {
   file: string;
   why: string;
+  /** Whether it can be taken in by itself after all. */
+  readable?: boolean;
 }
+
+/** What came of files that were dropped together. */
+export interface Came {
+  /** The number of the drop; null when nothing of it reached the server. */
+  drop: number | null;
+  intakes: number[];
+  refused: Refusal[];
+}
+
+/** How far a drop is: files that have been sent, or looked at, of all. */
+export interface Far {
+  step: "sending" | "sorting";
+  done: number;
+  of: number;
+  file: string;
+}
+
+type Drop = Schemas["DropReply"];
+
+/** So many files travel at once: with slow replies one after the other would take minutes. */
+const AT_ONCE = 4;
+const POLL_MS = 400;
 
 /** All files of a drop, those in folders too, in the order of their paths. */
 export async function filesOf(transfer: DataTransfer): Promise<Dropped[]> {
@@ -39,39 +63,63 @@ async function filesIn(entry: FileSystemEntry): Promise<Dropped[]> {
 }
 
 /**
- * Uploads files one after the other; one that is refused keeps none of the others.
+ * Brings files together to the server and has them sorted; one that is refused keeps none of the others.
  *
- * @param tell - called before each with how many are done
- * @returns the numbers of the new intakes, and what was refused
+ * @param tell - called with how far it is
+ * @throws what keeps all of them out: no right, no server
  */
-export async function uploadAll(
-  files: Dropped[],
-  tell: (done: number, name: string) => void,
-): Promise<{ intakes: number[]; refused: Refusal[] }> {
-  const intakes: number[] = [];
+export async function bringAll(files: Dropped[], tell: (far: Far) => void): Promise<Came> {
   const refused: Refusal[] = [];
-  for (const [at, { path, file }] of files.entries()) {
-    tell(at, path);
-    if (file.size > LARGEST_FILE) {
-      const n = Math.floor(file.size / 1024 / 1024);
-      refused.push({ file: path, why: t("intake.tooLarge", { file: path, n, limit: LARGEST_FILE / 1024 / 1024 }) });
-      continue;
-    }
-    const name = encodeURIComponent(path);
-    try {
-      if (/\.zip$/i.test(path)) {
-        const reply = await ask<Schemas["DropReply"]>(`/api/intakes/archive?name=${name}`, {
+  const small = files.filter(({ path, file }) => {
+    if (file.size <= LARGEST_FILE) return true;
+    const n = Math.floor(file.size / 1024 / 1024);
+    refused.push({ file: path, why: t("intake.tooLarge", { file: path, n, limit: LARGEST_FILE / 1024 / 1024 }) });
+    return false;
+  });
+  if (small.length === 0) return { drop: null, intakes: [], refused };
+  const { id } = await ask<Drop>("/api/drops", { method: "POST" });
+  const left = [...small];
+  let done = 0;
+  const send = async () => {
+    for (let next = left.shift(); next; next = left.shift()) {
+      tell({ step: "sending", done, of: small.length, file: next.path });
+      try {
+        await ask<Drop>(`/api/drops/${id}/files?name=${encodeURIComponent(next.path)}`, {
           method: "POST",
-          bytes: file,
+          bytes: next.file,
         });
-        intakes.push(...reply.intakes.map((intake) => intake.id));
-        refused.push(...reply.refused);
-      } else {
-        intakes.push((await ask<Intake>(`/api/intakes?name=${name}`, { method: "POST", bytes: file })).id);
+      } catch (failure) {
+        refused.push({ file: next.path, why: sentenceOf(failure) });
       }
-    } catch (failure) {
-      refused.push({ file: path, why: sentenceOf(failure) });
+      done++;
     }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, send));
+  if (refused.length === files.length) return { drop: id, intakes: [], refused };
+  const sorted = await sort(id, tell);
+  return {
+    drop: id,
+    intakes: sorted.intakes?.map((one) => one.id) ?? [],
+    refused: [...refused, ...sorted.refused],
+  };
+}
+
+async function sort(id: number, tell: (far: Far) => void): Promise<Drop> {
+  let drop = await ask<Drop>(`/api/drops/${id}/sort`, { method: "POST" });
+  while (!drop.intakes) {
+    if (drop.run && drop.run.status !== "going") throw new Error(drop.run.message);
+    tell({ step: "sorting", done: drop.run?.done ?? 0, of: drop.run?.total ?? 0, file: "" });
+    await new Promise((wait) => setTimeout(wait, POLL_MS));
+    drop = await ask<Drop>(`/api/drops/${id}`);
   }
-  return { intakes, refused };
+  return drop;
+}
+
+/** How far a drop is, in words. */
+export function farWords(far: Far): string {
+  if (far.step === "sorting")
+    return far.of > 0 ? t("intake.sorting", { at: far.done, of: far.of }) : t("intake.sortingAll");
+  return far.of === 1
+    ? t("intake.reading", { file: far.file })
+    : t("intake.readingMany", { at: far.done + 1, of: far.of, file: far.file });
 }

@@ -24,9 +24,9 @@ export function useIntakes() {
 }
 
 /** What one open intake would do; asked for again while it is being found out. */
-export function useCompared(id: number, options: Options | undefined, enabled: boolean) {
+function useCompared(id: number, decided: string, enabled: boolean) {
   return useQuery({
-    queryKey: ["intake", id, "preview", readingOf(options)],
+    queryKey: ["intake", id, "preview", decided],
     queryFn: ({ signal }) => ask<Compared>(`/api/intakes/${id}/preview?fresh=true`, { signal }),
     enabled,
     staleTime: 0,
@@ -34,9 +34,23 @@ export function useCompared(id: number, options: Options | undefined, enabled: b
   });
 }
 
-/** What decides how a file compares; what was chosen about its changes does not. */
-function readingOf(options: Options | undefined): string {
-  return JSON.stringify({ ...options, choices: undefined });
+/** What decides how files compare; what was chosen about their changes does not. */
+function whatDecides(intake: Intake | undefined): string {
+  const files = intake?.set?.files.map(({ path, language, source, leftOut, facts }) => [
+    path,
+    language,
+    source,
+    leftOut,
+    facts?.format,
+    facts?.charset,
+  ]);
+  return JSON.stringify({ ...intake?.options, choices: undefined, files });
+}
+
+/** Whether it can be found out what an intake would do: nothing has to be corrected first. */
+export function canCompare(intake: Intake): boolean {
+  const known = intake.reading ?? intake.set;
+  return intake.status === "open" && known !== undefined && !known.blocked && intake.run?.status !== "going";
 }
 
 /** One intake with its preview, and what can be done with it. While it is being applied, it is asked for again and again. */
@@ -50,17 +64,21 @@ export function useIntake(id: number) {
     refetchInterval: (query) => (query.state.data?.run?.status === "going" ? POLL_MS : false),
   });
   const going = intake.data?.run?.status === "going";
-  const ready = intake.data?.status === "open" && intake.data.reading !== undefined && !intake.data.reading.blocked;
-  const compared = useCompared(id, intake.data?.options, ready && !going);
+  const ready = intake.data !== undefined && canCompare(intake.data);
+  const compared = useCompared(id, whatDecides(intake.data), ready && !going);
   const keep = (reply: Intake) => queries.setQueryData(key, reply);
   const decide = useMutation({
     mutationFn: (options: Options) => ask<Intake>(`${path}/options`, { method: "PUT", json: options }),
     onSuccess: keep,
   });
+  const decideSet = useMutation({
+    mutationFn: (choice: Schemas["SetChoice"]) => ask<Intake>(`${path}/set`, { method: "PUT", json: choice }),
+    onSuccess: keep,
+  });
   const choose = useMutation({
     mutationFn: (choice: Schemas["ChoiceRequest"]) => ask<Preview>(`${path}/choices`, { method: "PUT", json: choice }),
     onSuccess: (preview) => {
-      queries.setQueryData<Compared>([...key, "preview", readingOf(intake.data?.options)], (was) => ({
+      queries.setQueryData<Compared>([...key, "preview", whatDecides(intake.data)], (was) => ({
         ...was,
         preview,
       }));
@@ -86,7 +104,7 @@ export function useIntake(id: number) {
     mutationFn: () => ask<undefined>(path, { method: "DELETE" }),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["intakes"] }),
   });
-  return { intake, compared, decide, choose, apply, cancel, undo, leave, going, ready };
+  return { intake, compared, decide, decideSet, choose, apply, cancel, undo, leave, going, ready };
 }
 
 /** A page of a group's lines. */

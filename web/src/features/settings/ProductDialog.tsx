@@ -24,17 +24,23 @@ const KINDS = ["game", "panel", "app", "site"] as const;
 interface Props {
   /** The product to change, null for a new one. */
   product: Product | null;
+  /** The table that a new product is made of: it uses it, in all its languages. */
+  of?: Schemas["TableReply"];
   tables: Schemas["TableReply"][];
   onDone: () => void;
   onClose: () => void;
 }
 
+function languagesOf(table: Schemas["TableReply"] | undefined): Product["languages"] {
+  return table ? [table.source, ...table.languages.map((one) => one.language)].map((language) => ({ language })) : [];
+}
+
 /** A product's name, kind, tables, and languages in order with their selector numbers. */
-export function ProductDialog({ product, tables, onDone, onClose }: Props) {
-  const [name, setName] = useState(product?.name ?? "");
+export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
+  const [name, setName] = useState(product?.name ?? of?.name ?? "");
   const [kind, setKind] = useState(product?.kind ?? "app");
-  const [uses, setUses] = useState<string[]>(product?.tables.map((one) => one.slug) ?? []);
-  const [languages, setLanguages] = useState<Product["languages"]>(product?.languages ?? []);
+  const [uses, setUses] = useState<string[]>(product?.tables.map((one) => one.slug) ?? (of ? [of.slug] : []));
+  const [languages, setLanguages] = useState<Product["languages"]>(product?.languages ?? languagesOf(of));
   const [start, setStart] = useState(product?.start ?? "");
   const [wrong, setWrong] = useState<string | null>(null);
   const [removing, setRemoving] = useState(false);

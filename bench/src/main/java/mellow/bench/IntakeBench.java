@@ -97,9 +97,9 @@ public final class IntakeBench {
     }
 
     private void run(Product product, String table) throws Exception {
-        take(product, open(product, table + ".csv", edition(false), null), table);
+        take(product, open(product, table + ".csv", edition(false), null));
         long start = System.nanoTime();
-        take(product, open(product, table + "-texts.csv", texts(), table), table);
+        take(product, open(product, table + "-texts.csv", texts(), table));
         out.printf(
                 Locale.ROOT,
                 "  %,d texts in %d languages taken in: %.1f s%n",
@@ -138,7 +138,7 @@ public final class IntakeBench {
         double copy = bareCopy(product);
         other.start();
         start = System.nanoTime();
-        take(product, id, table);
+        take(product, id);
         double applying = seconds(start);
         over.set(true);
         other.join();
@@ -218,7 +218,7 @@ public final class IntakeBench {
         out.println("  shown is the truth: " + truth);
     }
 
-    private static void take(Product product, long id, String table) throws Exception {
+    static void take(Product product, long id) throws Exception {
         product.send("POST", "/api/intakes/" + id + "/apply", "");
         until(product, id, "applied");
     }

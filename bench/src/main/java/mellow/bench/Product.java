@@ -84,7 +84,11 @@ final class Product implements AutoCloseable {
     }
 
     JsonNode upload(String name, byte[] content) throws IOException, InterruptedException {
-        HttpRequest request = request("/api/intakes?name=" + name)
+        return bytes("/api/intakes?name=" + name, content);
+    }
+
+    JsonNode bytes(String path, byte[] content) throws IOException, InterruptedException {
+        HttpRequest request = request(path)
                 .POST(BodyPublishers.ofByteArray(content))
                 .header("Content-Type", "application/octet-stream")
                 .build();

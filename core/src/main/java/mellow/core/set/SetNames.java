@@ -52,7 +52,7 @@ public final class SetNames {
         String words = name.replaceAll("[-_.]+", " ")
                 .replaceFirst("(?i)\\s+(v|version)?\\s*[0-9]+$", "")
                 .strip();
-        return words.isEmpty() ? "Table" : Character.toUpperCase(words.charAt(0)) + words.substring(1);
+        return words.isEmpty() ? "Texts" : Character.toUpperCase(words.charAt(0)) + words.substring(1);
     }
 
     /** The same sets with a name each, no two alike. */

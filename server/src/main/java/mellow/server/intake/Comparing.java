@@ -81,7 +81,7 @@ class Comparing {
             CopyFile rows = found.finish();
             lines.store(id, rows);
             PreviewReply problems =
-                    PreviewReply.of(java.util.List.of(), Map.of(), Map.of(), found.unchanged(), plan.file());
+                    PreviewReply.of(java.util.List.of(), Map.of(), Map.of(), null, found.unchanged(), plan.file());
             // Not through the entity: somebody may decide otherwise meanwhile, which is no conflict; then this is
             // compared again.
             jdbc.sql(

@@ -2,10 +2,10 @@ package mellow.server.intake;
 
 import java.util.List;
 import java.util.Optional;
-import mellow.core.format.FileNames;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
+import mellow.core.set.SetNames;
 import mellow.server.common.Refusal;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.people.Rights;
@@ -29,7 +29,7 @@ class Guesses {
     IntakeOptions about(String path, byte[] content, Rights rights) {
         Arrival arrival = rights.coordinator() ? Arrival.SETTLED : Arrival.OFFERED;
         Optional<TableInfo> earlier = masters.tableOf(path).map(tables::find);
-        String title = title(path);
+        String title = SetNames.title(path);
         Optional<TableInfo> named = tables.all().stream()
                 .map(TableService.Listed::table)
                 .filter(table -> table.name().equalsIgnoreCase(title))
@@ -99,14 +99,5 @@ class Guesses {
                                         .map(ColumnChoice::heading)
                                         .toList()))
                 .orElse(true);
-    }
-
-    /** "panels/ramp-panel_v2.csv" reads "Ramp panel". */
-    static String title(String path) {
-        String words = FileNames.table(path)
-                .replaceAll("[-_.]+", " ")
-                .replaceFirst("(?i)\\s+(v|version)?\\s*[0-9]+$", "")
-                .strip();
-        return words.isEmpty() ? "Table" : Character.toUpperCase(words.charAt(0)) + words.substring(1);
     }
 }

@@ -33,9 +33,11 @@ import org.springframework.web.bind.annotation.RestController;
 class IntakeController {
 
     private final IntakeService intakes;
+    private final Pushing pushing;
 
-    IntakeController(IntakeService intakes) {
+    IntakeController(IntakeService intakes, Pushing pushing) {
         this.intakes = intakes;
+        this.pushing = pushing;
     }
 
     /** Uploads a file, its bytes as the body, and says how it was read. Refuses a file that cannot be read, and keeps nothing of it. */
@@ -76,6 +78,41 @@ class IntakeController {
         IntakeService.refuseSize(name, request.getContentLengthLong());
         byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
         IntakeService.refuseSize(name, content.length);
+        return intakes.push(me.id(), name, content, table, language, arrival, policy(meaning, gone, conflicts), dryRun);
+    }
+
+    /**
+     * For programs: takes all files of a ZIP archive in at once, sorted into sets as a person's drop is; all of them or nothing. Answers with what was done, or
+     * with what would be.
+     *
+     * @param table the only table that anything may go into, by its name in addresses; those that the files tell when not given
+     * @param dryRun only say what would be done
+     * @param skip go on without files that cannot go in
+     * @param arrival how texts arrive: SETTLED, OFFERED or PENCILLED
+     * @param meaning whether rewritten sources changed their meaning: CHANGED, FIX, or KEEP to leave them
+     * @param gone what becomes of entries that the files lost: REMOVE or KEEP; as they cover the table when not given
+     * @param conflicts what becomes of texts that both sides changed: OFFER, TAKE or KEEP
+     */
+    @PostMapping(value = "/sets", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    Pushing.PushReply pushSets(
+            @RequestParam(required = false) @Nullable String table,
+            @RequestParam(defaultValue = "false") boolean dryRun,
+            @RequestParam(defaultValue = "false") boolean skip,
+            @RequestParam(defaultValue = "SETTLED") Arrival arrival,
+            @RequestParam(defaultValue = "CHANGED") Choice meaning,
+            @RequestParam(required = false) @Nullable Choice gone,
+            @RequestParam(defaultValue = "OFFER") Choice conflicts,
+            HttpServletRequest request,
+            @AuthenticationPrincipal SignedIn me)
+            throws IOException {
+        IntakeService.refuseSize("the archive", request.getContentLengthLong());
+        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
+        IntakeService.refuseSize("the archive", content.length);
+        return pushing.push(
+                me.id(), content, new Pushing.Policy(table, arrival, skip, policy(meaning, gone, conflicts)), dryRun);
+    }
+
+    private static Map<ChangeKind, Choice> policy(Choice meaning, @Nullable Choice gone, Choice conflicts) {
         Map<ChangeKind, Choice> policy = new EnumMap<>(ChangeKind.class);
         policy.put(ChangeKind.SOURCES_REWRITTEN, meaning);
         policy.put(ChangeKind.SOURCE_CONFLICTS, meaning);
@@ -83,7 +120,7 @@ class IntakeController {
         if (gone != null) {
             policy.put(ChangeKind.GONE_FROM_FILE, gone);
         }
-        return intakes.push(me.id(), name, content, table, language, arrival, policy, dryRun);
+        return policy;
     }
 
     /** The newest intakes, 50 at a time; {@code before} is the number of the last one seen. */

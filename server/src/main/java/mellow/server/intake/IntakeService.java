@@ -184,13 +184,7 @@ public class IntakeService {
             Arrival arrival,
             Map<ChangeKind, Choice> policy,
             boolean dryRun) {
-        policy.forEach((kind, choice) -> {
-            if (!kind.choices().contains(choice)) {
-                throw Refusal.unacceptable(
-                        "no-such-choice",
-                        "What can be done about " + kind + " is " + kind.choices() + ", not " + choice + ".");
-            }
-        });
+        checkPolicy(policy);
         return java.util.Objects.requireNonNull(transaction.execute(status -> {
             long id = upload(person, name, content);
             IntakeOptions options = planner.options(planner.open(person, id)).into(table, null, arrival);
@@ -207,6 +201,17 @@ public class IntakeService {
             }
             return done;
         }));
+    }
+
+    /** Refuses a policy that decides something otherwise than it can be. */
+    static void checkPolicy(Map<ChangeKind, Choice> policy) {
+        policy.forEach((kind, choice) -> {
+            if (!kind.choices().contains(choice)) {
+                throw Refusal.unacceptable(
+                        "no-such-choice",
+                        "What can be done about " + kind + " is " + kind.choices() + ", not " + choice + ".");
+            }
+        });
     }
 
     /** Refuses a file by its size alone. */
@@ -470,6 +475,7 @@ public class IntakeService {
                 sums.arrivals().getOrDefault(Arrival.OFFERED, 0),
                 sums.arrivals().getOrDefault(Arrival.PENCILLED, 0),
                 sums.stale(),
+                null,
                 result.unchanged(),
                 result.problems(),
                 result.problemCount());

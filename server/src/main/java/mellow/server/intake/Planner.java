@@ -134,6 +134,11 @@ class Planner {
                 .orElseGet(() -> languages.parse(Objects.requireNonNullElse(options.source(), "en")));
     }
 
+    /** The source language of the table that an intake went into. */
+    LanguageTag sourceOf(Intake intake) {
+        return source(intake.table().map(tables::find), options(intake));
+    }
+
     /** Why the table that it would make cannot be made; empty when it can, or is there. */
     Optional<String> nameTaken(IntakeOptions options) {
         String name = Objects.requireNonNullElse(options.newTable(), "").strip();

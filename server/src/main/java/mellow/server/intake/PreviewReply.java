@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param offered texts that become offers
  * @param pencilled texts that come in force as drafts
  * @param stale texts that go stale, by language
+ * @param languages what became of the texts of each language, in a report; null in a preview
  * @param unchanged entries that the file leaves as they are
  * @param problems what is wrong with the file, as sentences
  * @param problemCount number of problems, those not listed included
@@ -29,9 +30,30 @@ record PreviewReply(
         int offered,
         int pencilled,
         Map<String, Integer> stale,
+        @Nullable Map<String, Came> languages,
         int unchanged,
         List<String> problems,
         int problemCount) {
+
+    /**
+     * What became of the texts of a language that a file brought.
+     *
+     * @param kept texts that were left out
+     */
+    record Came(int settled, int offered, int pencilled, int kept) {
+
+        static final Came NOTHING = new Came(0, 0, 0, 0);
+
+        Came and(@Nullable Arrival how) {
+            return how == null
+                    ? new Came(settled, offered, pencilled, kept + 1)
+                    : switch (how) {
+                        case SETTLED -> new Came(settled + 1, offered, pencilled, kept);
+                        case OFFERED -> new Came(settled, offered + 1, pencilled, kept);
+                        case PENCILLED -> new Came(settled, offered, pencilled + 1, kept);
+                    };
+        }
+    }
 
     /** How many lines of a group a report keeps. */
     static final int SHOWN = 200;
@@ -42,6 +64,7 @@ record PreviewReply(
             List<Group> groups,
             Map<Arrival, Integer> arrivals,
             Map<String, Integer> stale,
+            @Nullable Map<String, Came> languages,
             int unchanged,
             IntakeRead file) {
         return new PreviewReply(
@@ -50,6 +73,7 @@ record PreviewReply(
                 arrivals.getOrDefault(Arrival.OFFERED, 0),
                 arrivals.getOrDefault(Arrival.PENCILLED, 0),
                 stale,
+                languages,
                 unchanged,
                 file.problems(),
                 file.problemCount());

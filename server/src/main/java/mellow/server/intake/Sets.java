@@ -150,9 +150,10 @@ class Sets {
     }
 
     /** Looks at the files as they are to be read now, and keeps what was found. */
-    private void keep(Intake intake, IntakeOptions options, List<IntakeFile> all) {
+    private void keep(Intake intake, IntakeOptions options, List<IntakeFile> decided) {
         Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
         LanguageTag source = planner.source(table, options);
+        List<IntakeFile> all = withSource(decided, source);
         members.decide(
                 intake.id(),
                 reader.read(
@@ -162,6 +163,28 @@ class Sets {
                                 Progress.UNWATCHED)
                         .files());
         intake.decide(json.writeValueAsString(options), table.map(TableInfo::id).orElse(null));
+    }
+
+    /** The same files, of which only one in the source language holds the sources: the table may be written in another than was guessed. */
+    private static List<IntakeFile> withSource(List<IntakeFile> files, LanguageTag source) {
+        boolean fits = files.stream().filter(IntakeFile::source).allMatch(file -> speaks(file, source, true));
+        if (fits) {
+            return files;
+        }
+        Optional<IntakeFile> leads = files.stream()
+                .filter(file -> !file.leftOut() && speaks(file, source, false))
+                .findFirst();
+        return files.stream()
+                .map(file ->
+                        file.decided(file.reading(), leads.equals(Optional.of(file)), file.leftOut(), file.facts()))
+                .sorted(java.util.Comparator.comparing((IntakeFile file) -> !file.source())
+                        .thenComparing(IntakeFile::position))
+                .toList();
+    }
+
+    private static boolean speaks(IntakeFile file, LanguageTag source, boolean unknown) {
+        String language = file.reading() == null ? null : file.reading().language();
+        return language == null ? unknown : language.equals(source.value());
     }
 
     /** Changes what was decided about a set. */

@@ -4,12 +4,14 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
+import mellow.server.intake.PreviewReply.Came;
 import mellow.server.intake.PreviewReply.Group;
 import mellow.server.intake.PreviewReply.Line;
 
@@ -19,6 +21,7 @@ final class Tally implements Comparison.Listener {
     private final Map<ChangeKind, List<Line>> lines = new EnumMap<>(ChangeKind.class);
     private final Map<ChangeKind, Map<Choice, Integer>> counts = new EnumMap<>(ChangeKind.class);
     private final Map<Arrival, Integer> arrivals = new EnumMap<>(Arrival.class);
+    private final Map<String, Came> languages = new TreeMap<>();
     private int met;
     private int touched;
     private long lastTouched = -1;
@@ -41,6 +44,9 @@ final class Tally implements Comparison.Listener {
         if (arrives != null) {
             arrivals.merge(arrives, 1, Integer::sum);
         }
+        if (change.language() != null) {
+            languages.merge(change.language().value(), Came.NOTHING.and(arrives), (before, one) -> before.and(arrives));
+        }
         List<Line> shown = lines.computeIfAbsent(change.kind(), kind -> new ArrayList<>());
         if (shown.size() < PreviewReply.SHOWN) {
             shown.add(Line.of(shown.size(), change));
@@ -57,6 +63,6 @@ final class Tally implements Comparison.Listener {
                 kind.choices(),
                 kind.choices().get(0),
                 lines.getOrDefault(kind, List.of()))));
-        return PreviewReply.of(groups, arrivals, stale, met - touched, file);
+        return PreviewReply.of(groups, arrivals, stale, languages, met - touched, file);
     }
 }

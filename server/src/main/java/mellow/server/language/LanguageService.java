@@ -8,35 +8,39 @@ import mellow.core.language.LanguageTag;
 import mellow.server.common.Refusal;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionDefinition;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Gives each language tag a small number, for ever. Numbers never change, so they may be remembered. */
 @Service
 public class LanguageService {
-
-    private static final String FIND_OR_ADD =
-            """
-            with added as (insert into language (tag) values (:tag) on conflict do nothing returning id)
-            select id from added union all select id from language where tag = :tag limit 1
-            """;
 
     private final JdbcClient jdbc;
     private final Map<String, Short> numbers = new ConcurrentHashMap<>();
     private final Map<Short, LanguageTag> tags = new ConcurrentHashMap<>();
     private final Map<LanguageTag, Language> described = new ConcurrentHashMap<>();
 
-    LanguageService(JdbcClient jdbc) {
+    private final TransactionTemplate apart;
+
+    LanguageService(JdbcClient jdbc, PlatformTransactionManager transactions) {
         this.jdbc = jdbc;
+        this.apart = new TransactionTemplate(transactions);
+        this.apart.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
     }
 
-    /** The number of {@code tag}, given now if it has none. */
+    /**
+     * The number of {@code tag}, given now if it has none: in a transaction of its own, so that a number once told is never taken back with somebody's
+     * work, and two who bring the same language at the same moment get the same number.
+     */
     public short number(LanguageTag tag) {
-        Short known = numbers.get(tag.value());
-        return known != null
-                ? known
-                : jdbc.sql(FIND_OR_ADD)
-                        .param("tag", tag.value())
-                        .query(Short.class)
-                        .single();
+        return known(tag).orElseGet(() -> {
+            apart.executeWithoutResult(
+                    status -> jdbc.sql("insert into language (tag) values (:tag) on conflict do nothing")
+                            .param("tag", tag.value())
+                            .update());
+            return known(tag).orElseThrow();
+        });
     }
 
     /** The number of {@code tag}, if any table or person has ever used it. */

@@ -56,19 +56,32 @@ final class PullCommand extends RemoteCommand implements Callable<Integer> {
             description = "a file that was taken in, with only what changed, instead of fresh ones")
     private @Nullable String inPlace;
 
+    @Option(
+            names = "--set",
+            description =
+                    "all files that the table was taken in from, at their paths, with one for each language that has none yet")
+    private boolean set;
+
+    @Option(
+            names = "--only",
+            paramLabel = "PATTERN",
+            description = "only the files whose path matches, such as **.yml; may be given several times")
+    private List<String> only = List.of();
+
     @Override
     public Integer call() throws IOException {
         Map<String, String> query = new LinkedHashMap<>();
-        if (inPlace != null) {
+        if (!set && inPlace != null) {
             query.put("file", inPlace);
-        } else {
+        } else if (!set) {
             query.put("format", format);
             query.put("in", String.join(",", languages));
             query.put("untranslated", untranslated);
             query.put("onlySettled", Boolean.toString(onlySettled));
             query.put("pattern", pattern);
         }
-        String path = "/api/tables/" + encoded(table) + "/export/" + (inPlace == null ? "fresh" : "in-place");
+        String kind = set ? "set" : inPlace == null ? "fresh" : "in-place";
+        String path = "/api/tables/" + encoded(requiredTable()) + "/export/" + kind;
         HttpResponse<byte[]> response = send(request(path, query).GET().build());
         String name = name(response.headers().firstValue("Content-Disposition").orElse(""));
         if (name.endsWith(".zip")) {
@@ -96,7 +109,9 @@ final class PullCommand extends RemoteCommand implements Callable<Integer> {
                     throw new LaunchException(
                             "The server sent a file named “" + entry.getName() + "”, outside of the folder.");
                 }
-                write(target, zip.readAllBytes());
+                if (FolderArchive.matches(Path.of(entry.getName()), only)) {
+                    write(target, zip.readAllBytes());
+                }
             }
         }
     }

@@ -43,9 +43,16 @@ abstract class RemoteCommand {
     @Option(
             names = "--table",
             paramLabel = "NAME",
-            required = true,
-            description = "the table, by its name in addresses")
+            description = "the table, by its name in addresses; a folder may tell it")
     String table = "";
+
+    /** The table, which has to be named. */
+    String requiredTable() {
+        if (table.isEmpty()) {
+            throw new LaunchException("Say which table: --table NAME, by its name in addresses.");
+        }
+        return table;
+    }
 
     /** Made with the first request: it reads the trust store, which every other command would wait for too. */
     private static final class Http {

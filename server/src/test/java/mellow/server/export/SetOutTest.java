@@ -200,10 +200,10 @@ class SetOutTest extends ServerTest {
     void aCatalogueIsMadeAfterASiblingWithNothingOfItsTexts() throws IOException {
         files.put("de.po", GERMAN);
         files.put("fi.po", GERMAN.replace(": de", ": fi").replace("Hoch", "Yl\u00f6s"));
-        take("Table");
-        add("Table", "pl");
+        take("Texts");
+        add("Texts", "pl");
         say("Up", "pl", "W g\u00f3r\u0119");
-        Map<String, String> out = out("Table");
+        Map<String, String> out = out("Texts");
         assertThat(out.get("de.po")).isEqualTo(GERMAN);
         assertThat(out.get("pl.po"))
                 .contains("\"Language: pl\\n\"", "nplurals=3", "msgstr \"W g\u00f3r\u0119\"", "msgstr[2] \"\"")

@@ -1,0 +1,130 @@
+package mellow.server.intake;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import mellow.core.merge.Arrival;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
+import mellow.server.intake.DropReply.Refused;
+import mellow.server.run.RunService.Progress;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** For programs: takes a folder of files in at once, sorted into sets as people's drops are, by a policy that people would otherwise choose on the screen. */
+@Service
+class Pushing {
+
+    private final Drops drops;
+    private final IntakeService intakes;
+    private final Planner planner;
+    private final Taking taking;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+
+    Pushing(
+            Drops drops,
+            IntakeService intakes,
+            Planner planner,
+            Taking taking,
+            TransactionTemplate transaction,
+            Clock clock) {
+        this.drops = drops;
+        this.intakes = intakes;
+        this.planner = planner;
+        this.taking = taking;
+        this.transaction = transaction;
+        this.clock = clock;
+    }
+
+    /**
+     * What a program says about everything it pushes.
+     *
+     * @param table the only table that anything may go into, by its name in addresses; null for those that the files tell, which may be new
+     * @param skip go on without files that cannot go in, instead of taking nothing
+     * @param choices what is done about whole kinds of changes; others are done as usual
+     */
+    record Policy(@Nullable String table, Arrival arrival, boolean skip, Map<ChangeKind, Choice> choices) {}
+
+    /**
+     * What came, or would come, of a folder.
+     *
+     * @param intakes sets, and files by themselves
+     * @param refused files that are part of nothing, and why
+     */
+    record PushReply(List<Pushed> intakes, List<Refused> refused) {}
+
+    /**
+     * A set or a file by itself that was taken in, or would be.
+     *
+     * @param table the name of its table
+     * @param source the table's source language
+     * @param set its files; null for one file
+     * @param report what it did
+     */
+    record Pushed(String name, String table, String source, Sets.@Nullable SetReply set, PreviewReply report) {}
+
+    /** Takes all files of an archive in, all of it or nothing; or says what that would do and keeps nothing. */
+    PushReply push(long person, byte[] archive, Policy policy, boolean dryRun) {
+        IntakeService.checkPolicy(policy.choices());
+        return Objects.requireNonNull(transaction.execute(status -> {
+            long drop = drops.begin(person);
+            drops.add(person, drop, "pushed.zip", archive);
+            drops.sort(person, drop, Progress.UNWATCHED);
+            DropReply sorted = drops.reply(person, drop);
+            List<Refused> refused = new ArrayList<>(sorted.refused());
+            List<Pushed> pushed = new ArrayList<>();
+            List<IntakeReply.Listed> all = Objects.requireNonNull(sorted.intakes());
+            for (IntakeReply.Listed one : all) {
+                boolean elsewhere = policy.table() != null
+                        && all.size() > 1
+                        && !policy.table().equals(one.table());
+                if (elsewhere) {
+                    intakes.leave(person, one.id());
+                    refused.add(new Refused(
+                            one.fileName(), one.fileName() + " does not belong to " + policy.table() + ".", true));
+                } else {
+                    pushed.add(take(person, one.id(), policy));
+                }
+            }
+            if (dryRun) {
+                // The truth of what would be done is doing it, and then not keeping it.
+                status.setRollbackOnly();
+            }
+            return new PushReply(pushed, refused);
+        }));
+    }
+
+    private Pushed take(long person, long id, Policy policy) {
+        IntakeOptions options = planner.options(planner.open(person, id));
+        IntakeOptions decided = policy.table() == null
+                ? options.into(options.table(), options.newTable(), policy.arrival())
+                : options.into(policy.table(), null, policy.arrival());
+        for (Map.Entry<ChangeKind, Choice> one : policy.choices().entrySet()) {
+            decided = decided.choosing(one.getKey(), one.getValue());
+        }
+        intakes.decide(person, id, decided);
+        Sets.SetReply set = intakes.reply(person, id).set();
+        if (set != null && set.waiting() > 0 && policy.skip()) {
+            intakes.decideSet(person, id, new Sets.SetChoice(decided, without(set)));
+        }
+        taking.take(person, id, Progress.UNWATCHED, clock.instant());
+        IntakeReply reply = intakes.reply(person, id);
+        return new Pushed(
+                reply.fileName(),
+                Objects.requireNonNull(reply.tableName()),
+                planner.sourceOf(planner.mine(person, id)).value(),
+                reply.set(),
+                Objects.requireNonNull(reply.report()));
+    }
+
+    private static List<Sets.FileChoice> without(Sets.SetReply set) {
+        return set.files().stream()
+                .filter(file -> file.facts() != null && file.facts().blocked() != null)
+                .map(file -> new Sets.FileChoice(file.path(), file.language(), file.source(), true, null, null))
+                .toList();
+    }
+}

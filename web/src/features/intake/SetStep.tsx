@@ -1,0 +1,240 @@
+import { Alert, Button, Checkbox, List, ListItemButton, ListItemText, TextField } from "@mui/material";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { count, t, type WordKey } from "../../words/words";
+import { Picker } from "../ledger/ScopeLine";
+import type { Person } from "../session/useSession";
+import { SetFiles } from "./SetFiles";
+import { choiceOf, languageName, sourceTags, withSource, type FileChoice, type SetChoice } from "./sets";
+import type { Intake, Options } from "./useIntake";
+
+interface Props {
+  intake: Intake;
+  tables: Schemas["TableReply"][];
+  me: Person;
+  busy: boolean;
+  onDecide: (choice: SetChoice) => void;
+}
+
+const ARRIVALS = ["SETTLED", "OFFERED", "PENCILLED"] as const;
+
+/** Many files that are one table: one sentence that says what becomes of them, and a row for each file. */
+export function SetStep({ intake, tables, me, busy, onDecide }: Props) {
+  const set = intake.set;
+  if (!set) return null;
+  const options = intake.options;
+  const taken = set.files.filter((file) => !file.leftOut);
+  const languages = new Set(taken.filter((file) => !file.source).map((file) => file.language ?? file.path));
+  languages.delete(options.source ?? "en");
+  const choose = (change: Partial<Options>) => onDecide({ options: { ...options, ...change }, files: [] });
+  const decideFile = (file: FileChoice) => {
+    // The language of the file of the sources is that of the table.
+    const source = file.source && !file.leftOut && file.language ? file.language : options.source;
+    onDecide({ options: { ...options, source }, files: [file] });
+  };
+  const settles = me.coordinator || Object.values(me.levels).includes("reviewer");
+  const waiting = taken.filter((file) => file.facts?.blocked);
+  const source = options.source ?? "en";
+  return (
+    <div className="setstep" aria-busy={busy}>
+      <p className="sentence">
+        <b>{t("set.files", { n: taken.length })}</b> {t("set.become")}{" "}
+        <IntoPicker intake={intake} tables={tables} me={me} onChoose={choose} />, {t("set.writtenIn")}{" "}
+        {options.table ? (
+          <b>{languageName(source)}</b>
+        ) : (
+          <Picker label={t("set.source")} words={languageName(source)}>
+            {(close) => (
+              <List dense>
+                {sourceTags(set.files).map((tag) => (
+                  <ListItemButton
+                    key={tag}
+                    selected={tag === source}
+                    onClick={() => {
+                      onDecide(withSource(options, set.files, tag));
+                      close();
+                    }}
+                  >
+                    <ListItemText
+                      primary={languageName(tag)}
+                      secondary={set.files.find((file) => file.language === tag)?.path}
+                    />
+                  </ListItemButton>
+                ))}
+              </List>
+            )}
+          </Picker>
+        )}
+        , {t("set.in")} <b>{t("set.languages", { n: languages.size })}</b>, {t("set.arriving")}{" "}
+        <Picker label={t("reading.arrival")} words={t(`set.as.${options.arrival ?? "OFFERED"}`)}>
+          {(close) => (
+            <List dense>
+              {ARRIVALS.filter((arrival) => settles || arrival !== "SETTLED").map((arrival) => (
+                <ListItemButton
+                  key={arrival}
+                  selected={arrival === options.arrival}
+                  onClick={() => {
+                    choose({ arrival });
+                    close();
+                  }}
+                >
+                  <ListItemText primary={t(`set.as.${arrival}`)} />
+                </ListItemButton>
+              ))}
+            </List>
+          )}
+        </Picker>
+        .
+      </p>
+      <p className="soft">{t(`set.why.${set.evidence as "BASE"}`, { language: languageName(source) })}</p>
+      {!options.table && (
+        <label className="owncheck">
+          <Checkbox
+            size="small"
+            checked={options.settlesOwn}
+            disabled={busy}
+            onChange={(event) => choose({ settlesOwn: event.target.checked })}
+          />
+          {t("reading.settlesOwn")}
+        </label>
+      )}
+      {waiting.length > 0 ? (
+        <Alert
+          severity="warning"
+          action={
+            waiting.length < taken.length && (
+              <Button
+                color="inherit"
+                size="small"
+                disabled={busy}
+                onClick={() =>
+                  onDecide({ options, files: waiting.map((file) => ({ ...choiceOf(file), leftOut: true })) })
+                }
+              >
+                {t("set.goOnWithout", { n: waiting.length })}
+              </Button>
+            )
+          }
+        >
+          {waiting.length === 1 ? waiting[0]?.facts?.blocked : t("set.cannotGo", { n: waiting.length })}
+        </Alert>
+      ) : (
+        set.blocked && <Alert severity="error">{set.blocked}</Alert>
+      )}
+      <SetFiles intake={intake} busy={busy} onFile={decideFile} />
+    </div>
+  );
+}
+
+function IntoPicker({
+  intake,
+  tables,
+  me,
+  onChoose,
+}: {
+  intake: Intake;
+  tables: Schemas["TableReply"][];
+  me: Person;
+  onChoose: (change: Partial<Options>) => void;
+}) {
+  const options = intake.options;
+  const [name, setName] = useState(options.newTable ?? "");
+  const words = intake.tableName
+    ? t("set.editionOf", { table: intake.tableName })
+    : t("set.newTable", { table: options.newTable ?? "" });
+  return (
+    <Picker label={t("reading.into")} words={words}>
+      {(close) => (
+        <>
+          {me.coordinator && (
+            <form
+              className="newname"
+              onSubmit={(event) => {
+                event.preventDefault();
+                onChoose({ table: undefined, newTable: name });
+                close();
+              }}
+            >
+              <TextField
+                size="small"
+                label={t("reading.newName")}
+                value={name}
+                autoFocus
+                onChange={(event) => setName(event.target.value)}
+              />
+              <Button type="submit" disabled={name.trim() === ""}>
+                {t("set.makeIt")}
+              </Button>
+            </form>
+          )}
+          <List dense>
+            {tables.map((table) => (
+              <ListItemButton
+                key={table.slug}
+                selected={table.slug === options.table}
+                onClick={() => {
+                  onChoose({ table: table.slug, newTable: undefined, source: table.source.tag });
+                  close();
+                }}
+              >
+                <ListItemText
+                  primary={table.name}
+                  secondary={t("set.tableOf", { n: table.entries, language: table.source.englishName })}
+                />
+              </ListItemButton>
+            ))}
+          </List>
+        </>
+      )}
+    </Picker>
+  );
+}
+
+/** What became of the files of a set, once it was taken in. */
+export function SetReport({ intake }: { intake: Intake }) {
+  const set = intake.set;
+  if (!set) return null;
+  const came = intake.report?.languages ?? {};
+  const total = set.files.filter((file) => !file.leftOut).length;
+  return (
+    <div className="setstep">
+      <p className="sentence">{t("set.came", { n: total, table: intake.tableName ?? "" })}</p>
+      <table className="listed setfiles">
+        <thead>
+          <tr>
+            {(["language", "file", "cameIn"] as const).map((key) => (
+              <th key={key} scope="col">
+                {t(`set.${key}`)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {set.files.map((file) => (
+            <tr key={file.path} className={file.leftOut ? "out" : undefined}>
+              <th scope="row">{file.language ? languageName(file.language) : t("set.several")}</th>
+              <td className="path">{file.path}</td>
+              <td>{file.leftOut ? t("set.leftOut") : cameWords(file, came)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function cameWords(file: Schemas["FileReply"], came: Record<string, Schemas["Came"]>): string {
+  if (file.source) return t("set.theSources");
+  const one = came[file.language ?? ""];
+  if (!one) return t("set.nothingNew");
+  const sums: [WordKey, number][] = [
+    ["set.sum.settled", one.settled],
+    ["set.sum.offered", one.offered],
+    ["set.sum.pencilled", one.pencilled],
+    ["set.sum.kept", one.kept],
+  ];
+  return sums
+    .filter(([, n]) => n > 0)
+    .map(([key, n]) => `${count(n)} ${t(key)}`)
+    .join(" · ");
+}
