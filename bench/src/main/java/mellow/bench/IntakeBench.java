@@ -223,6 +223,18 @@ public final class IntakeBench {
         until(product, id, "applied");
     }
 
+    /** Waits until the run is over, which tidies up after the intake is applied. */
+    static void settle(Product product, long id) throws Exception {
+        String status = "going";
+        while (status.equals("going")) {
+            Thread.sleep(20);
+            status = product.json(product.get("/api/intakes/" + id))
+                    .path("run")
+                    .path("status")
+                    .asString();
+        }
+    }
+
     private static void until(Product product, long id, String wanted) throws Exception {
         String status = "";
         while (!status.equals(wanted)) {

@@ -122,6 +122,7 @@ public final class SetBench {
         IntakeBench.take(product, id);
         product.get("/api/tables");
         double many = seconds(start);
+        IntakeBench.settle(product, id);
         out.printf(
                 Locale.ROOT,
                 "%-6s %d files x %,d texts, drop to board: %.1f s (sorted %.1f, compared %.1f); one sheet with the same texts: %.1f s; %.2fx; peak heap %d MB against %d MB%n",

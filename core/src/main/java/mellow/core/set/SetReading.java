@@ -323,12 +323,12 @@ public final class SetReading implements FileReading {
 
     /** How many entries that the file of the sources has are without a text in a part. */
     public int missingIn(int part) {
-        if (sourcePart < 0 || part == sourcePart) {
+        int column = textColumn(part);
+        if (sourcePart < 0 || part == sourcePart || column < 0) {
             return 0;
         }
         int missing = 0;
         FileReading file = parts.get(part).file();
-        int column = textColumn(part);
         for (int index = 0; index < standing; index++) {
             int place = places[part][index];
             missing += place < 0

@@ -102,6 +102,7 @@ class SetReadingTest {
         assertThat(set.otherwiseIn(0)).isZero();
         assertThat(set.otherwiseIn(1)).isZero();
         assertThat(set.otherwiseIn(2)).isEqualTo(2);
+        assertThat(set.missingIn(1)).isZero();
     }
 
     private static FileReading shaped(String language, String key, Shape shape, Map<String, String> forms) {

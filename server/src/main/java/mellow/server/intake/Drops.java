@@ -49,6 +49,9 @@ class Drops {
     private static final int MOST_FILES = 10_000;
     private static final int SAMPLED_KEYS = 200;
 
+    /** So many bytes of files are kept as they were read while they are sorted; what comes after is read once more. */
+    private static final long MOST_HELD = 32L << 20;
+
     /** A file belongs to a table that has this share of its keys. */
     private static final double SHARED = 0.25;
 
@@ -229,10 +232,14 @@ class Drops {
                 .query((RowCallbackHandler) row -> stored.put(row.getString(1), row.getLong(2)));
         Map<String, String> reasons = new HashMap<>();
         Map<String, List<String>> keys = new HashMap<>();
+        Map<String, FileRead> just = new HashMap<>();
         List<FileFacts> facts = new ArrayList<>();
+        long held = 0;
         int done = 0;
         for (Map.Entry<String, Long> one : stored.entrySet()) {
-            facts.add(look(one.getKey(), files.load(one.getValue()), reasons, keys));
+            byte[] content = files.load(one.getValue());
+            held += content.length;
+            facts.add(look(one.getKey(), content, reasons, keys, held < MOST_HELD ? just : new HashMap<>()));
             progress.at(++done, stored.size());
         }
         FileSets.Sorted sorted = FileSets.of(
@@ -242,7 +249,7 @@ class Drops {
                 .collect(Collectors.toCollection(HashSet::new));
         List<Long> made = new ArrayList<>();
         for (FileSet set : sorted.sets()) {
-            made.add(intake(person, set, stored, keys, names));
+            made.add(intake(person, set, stored, keys, names, just));
         }
         List<DropReply.Refused> refused = sorted.apart().stream()
                 .map(file ->
@@ -255,9 +262,14 @@ class Drops {
     }
 
     private static FileFacts look(
-            String path, byte[] content, Map<String, String> reasons, Map<String, List<String>> keys) {
+            String path,
+            byte[] content,
+            Map<String, String> reasons,
+            Map<String, List<String>> keys,
+            Map<String, FileRead> just) {
         try {
             FileRead read = FileRead.byItself(path, content);
+            just.put(path, read);
             FileReading reading = read.reading();
             int step = Math.max(1, reading.size() / SAMPLED_KEYS);
             keys.put(
@@ -290,7 +302,12 @@ class Drops {
     }
 
     private long intake(
-            long person, FileSet set, Map<String, Long> stored, Map<String, List<String>> keys, Set<String> names) {
+            long person,
+            FileSet set,
+            Map<String, Long> stored,
+            Map<String, List<String>> keys,
+            Set<String> names,
+            Map<String, FileRead> just) {
         Optional<TableInfo> named = set.table() != null
                 ? Optional.empty()
                 : tables.all().stream()
@@ -304,7 +321,7 @@ class Drops {
         String name = free(set.name(), placed.table() == null ? names : Set.of());
         names.add(name.toLowerCase(Locale.ROOT));
         return placed.members().size() > 1
-                ? sets.make(person, placed, stored, name)
+                ? sets.make(person, placed, stored, name, just)
                 : intakes.makeOfOne(
                         person, placed, stored.get(placed.members().get(0).path()), name);
     }

@@ -80,6 +80,20 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
         return new FileRead(format, read, FormRows.of(read, Map.of()));
     }
 
+    /** The same as if it had been read as somebody says, where that makes no difference; empty where it has to be read anew. */
+    Optional<FileRead> as(IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
+        List<LanguageTag> languages = raw.languages();
+        String language = options.language();
+        boolean plain =
+                options.equals(language == null ? IntakeOptions.UNDECIDED : IntakeOptions.UNDECIDED.in(language));
+        boolean spoken = language == null
+                || (!languages.isEmpty()
+                        && languages.get(languages.size() - 1).value().equals(language));
+        boolean from = raw.sourceLanguage().isEmpty() || raw.sourceLanguage().equals(Optional.of(source));
+        boolean told = language != null || !languages.contains(LanguageTag.UNDETERMINED);
+        return plain && spoken && from && told ? Optional.of(new FileRead(format, raw, formed)) : Optional.empty();
+    }
+
     private static FileFormat format(String path, byte[] content, IntakeOptions options) {
         return options.format() == null
                 ? Formats.detect(path, content).orElseThrow(() -> Formats.unknown(path))

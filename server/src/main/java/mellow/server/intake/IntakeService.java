@@ -546,8 +546,14 @@ public class IntakeService {
 
     /** Starts applying as a run. */
     public void start(long person, long id) {
-        transaction.executeWithoutResult(status -> planner.plan(person, planner.open(person, id), Progress.UNWATCHED)
-                .requireReady());
+        transaction.executeWithoutResult(status -> {
+            Intake intake = planner.open(person, id);
+            if (intake.pattern().isEmpty()) {
+                planner.plan(person, intake, Progress.UNWATCHED).requireReady();
+            } else {
+                sets.requireReady(person, intake);
+            }
+        });
         runs.start(RUN, id, person, progress -> apply(person, id, progress));
     }
 

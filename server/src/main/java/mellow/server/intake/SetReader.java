@@ -1,9 +1,11 @@
 package mellow.server.intake;
 
+import java.lang.ref.SoftReference;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.format.Problem;
@@ -27,6 +29,7 @@ class SetReader {
     private static final int SHOWN_PROBLEMS = 50;
 
     private final FileStore files;
+    private volatile SoftReference<Remembered> last = new SoftReference<>(null);
 
     SetReader(FileStore files) {
         this.files = files;
@@ -35,13 +38,54 @@ class SetReader {
     /** What a look at the files of a set found: how they read together, and what to tell about each. */
     record Look(IntakeRead read, List<IntakeFile> files) {}
 
+    /** What a look depends on; files never change once they are stored. */
+    private record Asked(List<One> files, LanguageTag source, Map<EntryId, Shape> formed) {}
+
+    private record One(long file, @Nullable IntakeOptions reading, boolean source, boolean leftOut, String path) {}
+
+    private record Remembered(Asked asked, Look look) {}
+
     /**
-     * Reads the files of a set that are not left out.
+     * Reads the files of a set that are not left out. The last set that was read is remembered as long as there is memory to spare: it is looked at, compared
+     * and taken in one after the other, and each time would be read anew.
      *
      * @param source the source language
      * @param formed the table's entries that have forms
      */
     Look read(List<IntakeFile> all, LanguageTag source, Map<EntryId, Shape> formed, Progress progress) {
+        Asked asked = asked(all, source, formed);
+        Remembered before = last.get();
+        if (before != null && before.asked().equals(asked)) {
+            progress.at(all.size(), all.size());
+            return before.look();
+        }
+        Look look = readAnew(all, source, formed, Map.of(), progress);
+        last = new SoftReference<>(new Remembered(asked, look));
+        return look;
+    }
+
+    /** The same, from files that have just been read by themselves where they need not be read anew. */
+    Look read(List<IntakeFile> all, LanguageTag source, Map<EntryId, Shape> formed, Map<String, FileRead> just) {
+        Look look = readAnew(all, source, formed, just, Progress.UNWATCHED);
+        last = new SoftReference<>(new Remembered(asked(all, source, formed), look));
+        return look;
+    }
+
+    private static Asked asked(List<IntakeFile> all, LanguageTag source, Map<EntryId, Shape> formed) {
+        return new Asked(
+                all.stream()
+                        .map(file -> new One(file.file(), file.reading(), file.source(), file.leftOut(), file.path()))
+                        .toList(),
+                source,
+                Map.copyOf(formed));
+    }
+
+    private Look readAnew(
+            List<IntakeFile> all,
+            LanguageTag source,
+            Map<EntryId, Shape> formed,
+            Map<String, FileRead> just,
+            Progress progress) {
         Map<EntryId, Shape> known = new HashMap<>(formed);
         List<Member> members = new ArrayList<>();
         List<SetReading.Part> parts = new ArrayList<>();
@@ -51,7 +95,7 @@ class SetReader {
             FileRead read = null;
             if (!file.leftOut()) {
                 try {
-                    read = read(file, source, known);
+                    read = read(file, source, known, just.get(file.path()));
                     parts.add(new SetReading.Part(file.path(), read.reading(), file.source()));
                 } catch (UnreadableFileException | Refusal unreadable) {
                     refused.put(file.path(), String.valueOf(unreadable.getMessage()));
@@ -81,9 +125,11 @@ class SetReader {
         return new Look(new IntakeRead(members, together, blocked), found);
     }
 
-    private FileRead read(IntakeFile file, LanguageTag source, Map<EntryId, Shape> known) {
+    private FileRead read(IntakeFile file, LanguageTag source, Map<EntryId, Shape> known, @Nullable FileRead just) {
         IntakeOptions options = file.reading() == null ? IntakeOptions.UNDECIDED : file.reading();
-        return FileRead.ofMember(file.path(), files.load(file.file()), options, source, known);
+        return Optional.ofNullable(just)
+                .flatMap(read -> read.as(options, source, known))
+                .orElseGet(() -> FileRead.ofMember(file.path(), files.load(file.file()), options, source, known));
     }
 
     private static void plurals(FileReading reading, Map<EntryId, Shape> known) {

@@ -11,14 +11,15 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import mellow.core.format.EntryId;
 import mellow.core.format.LanguagePart;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.set.FileSet;
 import mellow.core.set.KnownFile;
+import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.people.PeopleService;
-import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
@@ -116,8 +117,9 @@ class Sets {
      *
      * @param stored the numbers of the stored files, by path
      * @param name the name of a table to be made
+     * @param just files that have just been read by themselves, by path
      */
-    long make(long person, FileSet set, Map<String, Long> stored, String name) {
+    long make(long person, FileSet set, Map<String, Long> stored, String name, Map<String, FileRead> just) {
         Arrival arrival = people.rights(person).coordinator() ? Arrival.SETTLED : Arrival.OFFERED;
         Optional<TableInfo> table = Optional.ofNullable(set.table()).map(tables::find);
         String source = set.source().language().equals(LanguageTag.UNDETERMINED)
@@ -145,23 +147,18 @@ class Sets {
                             .orElse(IntakeOptions.UNDECIDED));
             all.add(new IntakeFile(all.size(), member.path(), stored.get(member.path()), reading, leads, false, null));
         }
-        keep(intake, options, all);
+        keep(intake, options, all, just);
         return id;
     }
 
     /** Looks at the files as they are to be read now, and keeps what was found. */
-    private void keep(Intake intake, IntakeOptions options, List<IntakeFile> decided) {
+    private void keep(Intake intake, IntakeOptions options, List<IntakeFile> decided, Map<String, FileRead> just) {
         Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
         LanguageTag source = planner.source(table, options);
         List<IntakeFile> all = withSource(decided, source);
-        members.decide(
-                intake.id(),
-                reader.read(
-                                all,
-                                source,
-                                table.map(known -> masters.formed(known.id())).orElse(Map.of()),
-                                Progress.UNWATCHED)
-                        .files());
+        Map<EntryId, Shape> formed =
+                table.map(known -> masters.formed(known.id())).orElse(Map.of());
+        members.decide(intake.id(), reader.read(all, source, formed, just).files());
         intake.decide(json.writeValueAsString(options), table.map(TableInfo::id).orElse(null));
     }
 
@@ -212,7 +209,7 @@ class Sets {
         // What was decided about changes stays with the intake.
         IntakeOptions options =
                 choice.options().withChoices(planner.options(intake).decisions());
-        keep(intake, options, all);
+        keep(intake, options, all, Map.of());
     }
 
     private static IntakeFile decided(IntakeFile file, FileChoice one) {
@@ -227,6 +224,16 @@ class Sets {
         IntakeOptions reading =
                 same ? before : IntakeOptions.UNDECIDED.spelled(one.format(), one.charset(), one.language());
         return file.decided(reading, one.source(), one.leftOut(), file.facts());
+    }
+
+    /** Refuses to begin while something has to be corrected first; what the files hold was found when they were decided about. */
+    void requireReady(long person, Intake intake) {
+        reply(intake).map(SetReply::blocked).ifPresent(why -> {
+            throw Refusal.unacceptable("file-blocked", why);
+        });
+        if (intake.table().isEmpty()) {
+            people.rights(person).requireCoordinator("make a new table");
+        }
     }
 
     /** The set as its screen shows it; empty for an intake of one file. */
