@@ -27,6 +27,7 @@ import mellow.server.demo.Scenario.Step;
 import mellow.server.demo.Scenario.Word;
 import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
+import mellow.server.intake.Drops;
 import mellow.server.intake.IntakeService;
 import mellow.server.people.Level;
 import mellow.server.people.PeopleService;
@@ -58,6 +59,7 @@ public class DemoLoader {
     private static final int LAST_SEEN = 60;
 
     private final IntakeService intakes;
+    private final Drops drops;
     private final EntryService entries;
     private final ProductService products;
     private final CoverageService coverage;
@@ -71,6 +73,7 @@ public class DemoLoader {
 
     DemoLoader(
             IntakeService intakes,
+            Drops drops,
             EntryService entries,
             ProductService products,
             CoverageService coverage,
@@ -82,6 +85,7 @@ public class DemoLoader {
             JsonMapper json,
             Clock clock) {
         this.intakes = intakes;
+        this.drops = drops;
         this.entries = entries;
         this.products = products;
         this.coverage = coverage;
@@ -127,6 +131,10 @@ public class DemoLoader {
             if (step.file() != null) {
                 tell.accept(step.file() + " into " + Objects.requireNonNullElse(step.table(), "") + " by " + step.by());
                 takeIn(step, at);
+            }
+            if (step.folder() != null) {
+                tell.accept("the folder " + step.folder() + " by " + step.by());
+                drop(step);
             }
             if (step.shaped() != null) {
                 tell.accept(step.shaped() + " into " + step.table() + " by " + step.by());
@@ -210,6 +218,17 @@ public class DemoLoader {
                     .param("tag", language)
                     .update();
         }
+    }
+
+    /** Files of one table in many languages, which wait for a decision. */
+    private void drop(Step step) {
+        long person = person(step.by());
+        long drop = drops.begin(person);
+        for (String file : Objects.requireNonNull(step.files())) {
+            String path = step.folder() + "/" + file;
+            drops.add(person, drop, path, content(path));
+        }
+        drops.sort(person, drop, Progress.UNWATCHED);
     }
 
     private void answer(Step step, Answer answer, Instant at) {

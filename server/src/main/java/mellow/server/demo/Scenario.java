@@ -78,6 +78,8 @@ record Scenario(
      * @param table the table's name; made when there is none
      * @param file a file they took in, null for none
      * @param as the path that the file is known by, null for its own name
+     * @param folder a folder of files, one per language, that they dropped and that waits for a decision, null for none
+     * @param files the names of the files in it
      * @param open whether the file still waits for a decision
      * @param shaped a file of entries that are not plain, which they made, null for none
      * @param arrival how its texts arrived
@@ -90,6 +92,8 @@ record Scenario(
             String table,
             @Nullable String file,
             @Nullable String as,
+            @Nullable String folder,
+            @Nullable List<String> files,
             @Nullable Boolean open,
             @Nullable String shaped,
             Arrival arrival,

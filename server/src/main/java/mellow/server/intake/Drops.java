@@ -42,7 +42,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Files that came together: they are kept until all are there, and then sorted into sets and files by themselves, each an intake. */
 @Service
-class Drops {
+public class Drops {
 
     static final String RUN = "sort";
     private static final int LONGEST_NAME = 300;
@@ -224,7 +224,8 @@ class Drops {
     }
 
     /** Sorts now. */
-    void sort(long person, long drop, Progress progress) {
+    @Transactional
+    public void sort(long person, long drop, Progress progress) {
         requireOpen(person, drop);
         Map<String, Long> stored = new LinkedHashMap<>();
         jdbc.sql("select path, file_id from dropped_file where drop_id = :drop order by path")
