@@ -1658,7 +1658,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             intakes?: components["schemas"]["Listed"][];
-            refused: components["schemas"]["Refused"][];
+            refused: components["schemas"]["NotTaken"][];
             run?: components["schemas"]["RunReply"];
         };
         EntryEdit: {
@@ -2079,6 +2079,11 @@ export interface components {
             /** Format: date-time */
             since: string;
         };
+        NotTaken: {
+            file: string;
+            readable: boolean;
+            why: string;
+        };
         Note: {
             note: string;
         };
@@ -2266,7 +2271,7 @@ export interface components {
         };
         PushReply: {
             intakes: components["schemas"]["Pushed"][];
-            refused: components["schemas"]["Refused"][];
+            refused: components["schemas"]["NotTaken"][];
         };
         Pushed: {
             name: string;
@@ -2308,11 +2313,6 @@ export interface components {
             quote?: string;
             rows: string[][];
             sheets: components["schemas"]["SheetReply"][];
-        };
-        Refused: {
-            file: string;
-            readable: boolean;
-            why: string;
         };
         RefusedCell: {
             code: string;

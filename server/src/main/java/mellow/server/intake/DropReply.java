@@ -14,7 +14,11 @@ import org.jspecify.annotations.Nullable;
  * @param run how sorting stands, null when it never started
  */
 record DropReply(
-        long id, int files, @Nullable List<IntakeReply.Listed> intakes, List<Refused> refused, @Nullable RunReply run) {
+        long id,
+        int files,
+        @Nullable List<IntakeReply.Listed> intakes,
+        List<NotTaken> refused,
+        @Nullable RunReply run) {
 
     /**
      * A file that became no intake.
@@ -23,5 +27,5 @@ record DropReply(
      * @param why one sentence
      * @param readable whether it can be taken in by itself if somebody wants that
      */
-    record Refused(String file, String why, boolean readable) {}
+    record NotTaken(String file, String why, boolean readable) {}
 }

@@ -103,7 +103,7 @@ public class Drops {
     }
 
     /** What sorting found, as it is kept. */
-    private record Kept(List<Long> intakes, List<DropReply.Refused> refused) {}
+    private record Kept(List<Long> intakes, List<DropReply.NotTaken> refused) {}
 
     /** Begins with no files; its number. */
     @Transactional
@@ -252,9 +252,9 @@ public class Drops {
         for (FileSet set : sorted.sets()) {
             made.add(intake(person, set, stored, keys, names, just));
         }
-        List<DropReply.Refused> refused = sorted.apart().stream()
-                .map(file ->
-                        new DropReply.Refused(file.path(), sentence(file, reasons), file.why() != Apart.Why.UNREADABLE))
+        List<DropReply.NotTaken> refused = sorted.apart().stream()
+                .map(file -> new DropReply.NotTaken(
+                        file.path(), sentence(file, reasons), file.why() != Apart.Why.UNREADABLE))
                 .toList();
         jdbc.sql("update dropped set reply = cast(:reply as jsonb) where id = :drop")
                 .param("reply", json.writeValueAsString(new Kept(made, refused)))

@@ -8,7 +8,7 @@ import java.util.Objects;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
-import mellow.server.intake.DropReply.Refused;
+import mellow.server.intake.DropReply.NotTaken;
 import mellow.server.run.RunService.Progress;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -55,7 +55,7 @@ class Pushing {
      * @param intakes sets, and files by themselves
      * @param refused files that are part of nothing, and why
      */
-    record PushReply(List<Pushed> intakes, List<Refused> refused) {}
+    record PushReply(List<Pushed> intakes, List<NotTaken> refused) {}
 
     /**
      * A set or a file by itself that was taken in, or would be.
@@ -75,7 +75,7 @@ class Pushing {
             drops.add(person, drop, "pushed.zip", archive);
             drops.sort(person, drop, Progress.UNWATCHED);
             DropReply sorted = drops.reply(person, drop);
-            List<Refused> refused = new ArrayList<>(sorted.refused());
+            List<NotTaken> refused = new ArrayList<>(sorted.refused());
             List<Pushed> pushed = new ArrayList<>();
             List<IntakeReply.Listed> all = Objects.requireNonNull(sorted.intakes());
             for (IntakeReply.Listed one : all) {
@@ -84,7 +84,7 @@ class Pushing {
                         && !policy.table().equals(one.table());
                 if (elsewhere) {
                     intakes.leave(person, one.id());
-                    refused.add(new Refused(
+                    refused.add(new NotTaken(
                             one.fileName(), one.fileName() + " does not belong to " + policy.table() + ".", true));
                 } else {
                     pushed.add(take(person, one.id(), policy));

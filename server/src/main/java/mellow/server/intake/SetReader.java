@@ -39,9 +39,9 @@ class SetReader {
     record Look(IntakeRead read, List<IntakeFile> files) {}
 
     /** What a look depends on; files never change once they are stored. */
-    private record Asked(List<One> files, LanguageTag source, Map<EntryId, Shape> formed) {}
+    private record Asked(List<OneFile> files, LanguageTag source, Map<EntryId, Shape> formed) {}
 
-    private record One(long file, @Nullable IntakeOptions reading, boolean source, boolean leftOut, String path) {}
+    private record OneFile(long file, @Nullable IntakeOptions reading, boolean source, boolean leftOut, String path) {}
 
     private record Remembered(Asked asked, Look look) {}
 
@@ -74,7 +74,8 @@ class SetReader {
     private static Asked asked(List<IntakeFile> all, LanguageTag source, Map<EntryId, Shape> formed) {
         return new Asked(
                 all.stream()
-                        .map(file -> new One(file.file(), file.reading(), file.source(), file.leftOut(), file.path()))
+                        .map(file ->
+                                new OneFile(file.file(), file.reading(), file.source(), file.leftOut(), file.path()))
                         .toList(),
                 source,
                 Map.copyOf(formed));

@@ -229,7 +229,8 @@ class IntakeFormatsTest extends ServerTest {
         // What says its languages, or can be nothing but texts; a single file of keys may be anything.
         assertThat(reply.intakes()).hasSize(9);
         assertThat(reply.refused()).hasSize(11);
-        assertThat(reply.refused().stream().filter(DropReply.Refused::readable)).hasSize(9);
+        assertThat(reply.refused().stream().filter(DropReply.NotTaken::readable))
+                .hasSize(9);
         assertThat(reply.refused().get(0).file()).isEqualTo("product/hostile.xml");
         assertThat(reply.refused().get(0).why()).contains("hostile.xml").contains("expected");
         assertThat(reply.refused().get(1).why()).contains("no known format");

@@ -18,6 +18,7 @@ import mellow.server.intake.Sets.FileReply;
 import mellow.server.intake.Sets.SetChoice;
 import mellow.server.people.Level;
 import mellow.server.run.RunService.Progress;
+import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.awaitility.Awaitility;
 import org.junit.jupiter.api.BeforeEach;
@@ -32,6 +33,9 @@ class SetIntakeTest extends ServerTest {
 
     @Autowired
     private IntakeService intakes;
+
+    @Autowired
+    private Http http;
 
     private long mara;
     private final Map<String, String> files = new LinkedHashMap<>();
@@ -326,7 +330,7 @@ class SetIntakeTest extends ServerTest {
                         .map(one -> intakes.reply(mara, one.id()).options().newTable()))
                 .containsExactly("Crane messages", "Winch messages");
         assertThat(reply.refused())
-                .extracting(DropReply.Refused::file)
+                .extracting(DropReply.NotTaken::file)
                 .containsExactly("crane/app.json", "crane/build.gradle");
         assertThat(reply.refused().get(0).readable()).isTrue();
         assertThat(reply.refused().get(1).readable()).isFalse();
@@ -371,6 +375,7 @@ class SetIntakeTest extends ServerTest {
     void whoHasNoRightBringsNothing() {
         long oskar = ledger.person("oskar", "de", Level.READER);
         assertThatThrownBy(() -> drops.begin(oskar)).isInstanceOf(Refusal.class);
+        assertThat(http.bytes(oskar, "/api/intakes/sets", new byte[0]).code()).isEqualTo("no-right");
         long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
         long drop = drops.begin(lina);
         drops.add(lina, drop, "a.csv", "key,en\na,b\n".getBytes(StandardCharsets.UTF_8));
