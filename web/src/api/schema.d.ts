@@ -2170,11 +2170,11 @@ export interface components {
         };
         One: {
             /** Format: int64 */
-            entry?: number;
+            entry: number;
             forms?: {
                 [key: string]: string;
             };
-            language?: string;
+            language: string;
             /** Format: int64 */
             offer?: number;
             text?: string;

@@ -372,7 +372,7 @@ class SetIntakeTest extends ServerTest {
     }
 
     @Test
-    void whoHasNoRightBringsNothing() {
+    void whoHasNoRightBringsNothing() throws Exception {
         long oskar = ledger.person("oskar", "de", Level.READER);
         assertThatThrownBy(() -> drops.begin(oskar)).isInstanceOf(Refusal.class);
         assertThat(http.bytes(oskar, "/api/intakes/sets", new byte[0]).code()).isEqualTo("no-right");
