@@ -24,12 +24,14 @@ export function SetStep({ intake, tables, me, busy, onDecide }: Props) {
   if (!set) return null;
   const options = intake.options;
   const taken = set.files.filter((file) => !file.leftOut);
-  const languages = new Set(taken.filter((file) => !file.source).map((file) => file.language ?? file.path));
+  const languages = new Set(taken.flatMap((file) => file.language ?? []));
   languages.delete(options.source ?? "en");
   const choose = (change: Partial<Options>) => onDecide({ options: { ...options, ...change }, files: [] });
   const decideFile = (file: FileChoice) => {
-    // The language of the file of the sources is that of the table.
-    const source = file.source && !file.leftOut && file.language ? file.language : options.source;
+    // The language of the file of the sources is that of the table, unless it is a catalogue with both.
+    const before = set.files.find((one) => one.path === file.path);
+    const follows = file.source && !file.leftOut && (!before?.source || before.language === options.source);
+    const source = follows && file.language && !options.table ? file.language : options.source;
     onDecide({ options: { ...options, source }, files: [file] });
   };
   const settles = me.coordinator || Object.values(me.levels).includes("reviewer");
@@ -224,8 +226,8 @@ export function SetReport({ intake }: { intake: Intake }) {
 }
 
 function cameWords(file: Schemas["FileReply"], came: Record<string, Schemas["Came"]>): string {
-  if (file.source) return t("set.theSources");
   const one = came[file.language ?? ""];
+  if (file.source && !one) return t("set.theSources");
   if (!one) return t("set.nothingNew");
   const sums: [WordKey, number][] = [
     ["set.sum.settled", one.settled],

@@ -194,7 +194,7 @@ class SetTest {
                     d -> d.findElements(By.cssSelector(".openhead")).isEmpty() ? Boolean.TRUE : null, "all three");
             browser.go("/board");
             browser.see("[role=grid]", "Deck");
-            assertThat(browser.see("[role=grid]").getText()).contains("Po", "Strings", "Serbian (Latin)");
+            assertThat(browser.see("[role=grid]").getText()).contains("Winch", "Strings", "Serbian (Latin)");
 
             byCommand(server, browser, all);
             assertThat(browser.complaints()).isEmpty();

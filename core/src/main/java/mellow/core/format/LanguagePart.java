@@ -29,8 +29,8 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
     private static final Pattern VALUES =
             Pattern.compile("values-(b\\+[A-Za-z0-9+]+|[a-z]{2,3}(?:-r[A-Z]{2})?)(?:-[a-z0-9-]+)?");
 
-    private static final Pattern TAG = Pattern.compile(
-            "[A-Za-z]{2,3}([-_][A-Za-z]{4})?([-_]([A-Za-z]{2}|[0-9]{3}))?(@(?:latin|cyrillic|arabic|devanagari))?");
+    private static final Pattern TAG =
+            Pattern.compile("[A-Za-z]{2,3}([-_][A-Za-z]{4})?([-_]([A-Za-z]{2}|[0-9]{3}))?(@[A-Za-z]{3,15})?");
 
     /** Endings and folders of two or three letters that are no language here. */
     private static final Set<String> NO_LANGUAGE = Set.of(
@@ -190,6 +190,13 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
                 && !NO_LANGUAGE.contains(part.toLowerCase(Locale.ROOT))
                 && (tag.group(1) == null
                         || SCRIPTS.contains(tag.group(1).substring(1).toLowerCase(Locale.ROOT)));
-        return one ? LanguageTag.parse(part) : Optional.empty();
+        if (!one) {
+            return Optional.empty();
+        }
+        // A modifier that is no script ("en@quot") makes no other language of it.
+        Optional<LanguageTag> whole = LanguageTag.parse(part);
+        return whole.isPresent() || part.indexOf('@') < 0
+                ? whole
+                : LanguageTag.parse(part.substring(0, part.indexOf('@')));
     }
 }

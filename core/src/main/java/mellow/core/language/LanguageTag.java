@@ -42,6 +42,9 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
         }
         int modifier = bare.indexOf('@');
         if (modifier > 0) {
+            if (bare.substring(modifier + 1).equalsIgnoreCase("valencia")) {
+                return canonical(bare.substring(0, modifier) + "-valencia").map(LanguageTag::new);
+            }
             String script = script(bare.substring(modifier + 1));
             if (script.isEmpty()) {
                 return Optional.empty();
@@ -54,10 +57,11 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
 
     private static String script(String modifier) {
         return switch (modifier.toLowerCase(Locale.ROOT)) {
-            case "latin" -> "Latn";
+            case "latin", "iqtelif" -> "Latn";
             case "cyrillic" -> "Cyrl";
             case "arabic" -> "Arab";
             case "devanagari" -> "Deva";
+            case "shaw", "shavian" -> "Shaw";
             default -> "";
         };
     }

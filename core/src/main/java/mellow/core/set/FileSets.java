@@ -179,7 +179,7 @@ public final class FileSets {
             int shared = languages.getOrDefault(part.pattern(), Set.of()).size();
             boolean stated = file.languages().contains(part.tag());
             int weight = 2 * shared + (stated ? 1 : 0);
-            if ((shared > 1 || part.sure()) && weight > most) {
+            if ((shared > 1 || alone(part)) && weight > most) {
                 best = part;
                 most = weight;
             }
@@ -187,11 +187,18 @@ public final class FileSets {
         return Optional.ofNullable(best);
     }
 
+    /** Without company a language has to stand in the file's own name; a folder called "io" or "id" is one only beside others, but English is where products begin. */
+    private static boolean alone(LanguagePart part) {
+        boolean own = part.pattern().indexOf(LanguagePart.PLACE, part.pattern().lastIndexOf('/') + 1) >= 0;
+        String language = part.tag().language();
+        return part.sure() && language.length() == 2 && (own || language.equals("en"));
+    }
+
     /** Files that share a pattern and no keys are no set: {@code de.json} and {@code it.json} may be languages, {@code id.json} beside them a list of numbers. */
     private void keepOverlapping() {
         for (Group group : List.copyOf(groups.values())) {
             FileFacts reference = group.reference();
-            for (Map.Entry<LanguageTag, FileFacts> one : List.copyOf(group.files.entrySet())) {
+            for (Map.Entry<LanguageTag, FileFacts> one : new TreeMap<>(group.files).entrySet()) {
                 if (!overlap(one.getValue(), reference)) {
                     group.files.remove(one.getKey());
                     group.parts.remove(one.getKey());
@@ -279,19 +286,29 @@ public final class FileSets {
             Group largest = same.stream()
                     .max(Comparator.comparingInt(group -> group.files.size()))
                     .orElseThrow();
+            Optional<Group> catalogues = same.stream()
+                    .filter(group -> group.reference().format().equals("po"))
+                    .findFirst();
             for (Group group : same) {
-                if (group != largest && 4 * group.files.size() <= largest.files.size() && largest.files.size() > 2) {
+                boolean few =
+                        group != largest && 4 * group.files.size() <= largest.files.size() && largest.files.size() > 2;
+                // Compiled catalogues lie beside what they were compiled from.
+                boolean compiled = group.reference().format().equals("mo") && catalogues.isPresent();
+                if (few || compiled) {
                     groups.remove(group.pattern);
-                    group.files.values().forEach(file -> setApart(file, Why.OTHER_FORMAT, largest.pattern));
+                    group.files
+                            .values()
+                            .forEach(file -> setApart(
+                                    file, Why.OTHER_FORMAT, compiled ? catalogues.get().pattern : largest.pattern));
                     if (group.base != null) {
-                        setApart(group.base, Why.OTHER_FORMAT, largest.pattern);
+                        setApart(group.base, Why.OTHER_FORMAT, compiled ? catalogues.get().pattern : largest.pattern);
                     }
                 }
             }
         }
         for (Group group : groups.values()) {
             String format = group.reference().format();
-            for (Map.Entry<LanguageTag, FileFacts> one : List.copyOf(group.files.entrySet())) {
+            for (Map.Entry<LanguageTag, FileFacts> one : new TreeMap<>(group.files).entrySet()) {
                 if (one.getValue().readable() && !one.getValue().format().equals(format)) {
                     group.files.remove(one.getKey());
                     group.parts.remove(one.getKey());
@@ -358,9 +375,10 @@ public final class FileSets {
     }
 
     private static FileSet.Source ofTable(Group group, LanguageTag language) {
-        Optional<FileFacts> file =
-                Optional.ofNullable(group.base).or(() -> Optional.ofNullable(group.files.get(language)));
-        return new FileSet.Source(language, file.map(FileFacts::path), FileSet.Evidence.TABLE);
+        Optional<String> file = Optional.ofNullable(group.base)
+                .map(FileFacts::path)
+                .or(() -> SourceFinder.leading(group.files, language));
+        return new FileSet.Source(language, file, FileSet.Evidence.TABLE);
     }
 
     /** A file in no set: by itself when something tells that it is a table, else apart. */

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellow.core.format.FileNames;
@@ -40,6 +41,8 @@ public final class SetNames {
             "lc_messages",
             "values",
             "l10n");
+
+    private static final String CATALOGUES = "po";
 
     private SetNames() {}
 
@@ -83,7 +86,19 @@ public final class SetNames {
 
     private static String plain(FileSet set) {
         String pattern = set.pattern().replace("*", LanguagePart.PLACE);
-        return pattern.contains(LanguagePart.PLACE) ? titled(FileNames.tableOf(pattern)) : title(pattern);
+        if (!pattern.contains(LanguagePart.PLACE)) {
+            return title(pattern);
+        }
+        String name = FileNames.tableOf(pattern);
+        return name.equalsIgnoreCase(CATALOGUES) ? ofCatalogues(set, name) : titled(name);
+    }
+
+    /** The folder of catalogues is named after the format everywhere; the template is named after the program, or the folder above is. */
+    private static String ofCatalogues(FileSet set, String folder) {
+        Optional<String> template = set.source().path().filter(path -> path.endsWith(".pot"));
+        List<String> above = foldersOf(set.pattern());
+        return template.map(SetNames::title)
+                .orElseGet(() -> titled(above.isEmpty() ? folder : above.get(above.size() - 1)));
     }
 
     private static String prefixed(String folder, String name) {
@@ -110,7 +125,14 @@ public final class SetNames {
     }
 
     private static List<String> folders(FileSet set) {
-        String[] parts = set.pattern().split("/");
+        String own = plain(set).toLowerCase(Locale.ROOT);
+        return foldersOf(set.pattern()).stream()
+                .filter(folder -> !titled(folder).toLowerCase(Locale.ROOT).equals(own))
+                .collect(Collectors.toList());
+    }
+
+    private static List<String> foldersOf(String pattern) {
+        String[] parts = pattern.split("/");
         List<String> folders = new ArrayList<>();
         for (int i = 0; i < parts.length - 1; i++) {
             boolean says = !parts[i].contains(LanguagePart.PLACE) && !BUILD.contains(parts[i].toLowerCase(Locale.ROOT));
@@ -118,9 +140,6 @@ public final class SetNames {
                 folders.add(parts[i]);
             }
         }
-        String own = plain(set).toLowerCase(Locale.ROOT);
-        return folders.stream()
-                .filter(folder -> !titled(folder).toLowerCase(Locale.ROOT).equals(own))
-                .collect(Collectors.toList());
+        return folders;
     }
 }

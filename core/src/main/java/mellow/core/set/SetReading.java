@@ -324,7 +324,7 @@ public final class SetReading implements FileReading {
     /** How many entries that the file of the sources has are without a text in a part. */
     public int missingIn(int part) {
         int column = textColumn(part);
-        if (sourcePart < 0 || part == sourcePart || column < 0) {
+        if (sourcePart < 0 || column < 0) {
             return 0;
         }
         int missing = 0;
@@ -343,7 +343,7 @@ public final class SetReading implements FileReading {
     /** How many texts a part holds: of the source in the source's file, else of the others. */
     public int textsIn(int part) {
         FileReading file = parts.get(part).file();
-        int column = part == sourcePart ? sourceColumns[part] : textColumn(part);
+        int column = part == sourcePart && textColumn(part) < 0 ? sourceColumns[part] : textColumn(part);
         int texts = 0;
         for (int i = 0; column >= 0 && i < file.size(); i++) {
             texts += file.entry(i).texts().get(column).isEmpty() ? 0 : 1;
@@ -354,7 +354,8 @@ public final class SetReading implements FileReading {
     /** How many of a part's texts differ from those of the file of the sources, where both are in the source's language. */
     public int otherwiseIn(int part) {
         int column = sourceColumns[part];
-        if (sourcePart < 0 || part == sourcePart || column < 0 || textColumn(part) >= 0) {
+        boolean catalogue = parts.get(part).file().languages().size() > 1;
+        if (sourcePart < 0 || part == sourcePart || column < 0 || textColumn(part) >= 0 || catalogue) {
             return 0;
         }
         int otherwise = 0;

@@ -1,11 +1,14 @@
 package mellow.core.set;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mellow.core.language.LanguageTag;
 import mellow.core.set.FileSet.Evidence;
 import mellow.core.set.FileSet.Source;
@@ -25,6 +28,8 @@ final class SourceFinder {
 
     /** A base says what this share of another file says: it is in that language. */
     private static final double SAME_LANGUAGE = 0.6;
+
+    private static final Set<String> CATALOGUES = Set.of("po", "mo");
 
     private SourceFinder() {}
 
@@ -92,8 +97,38 @@ final class SourceFinder {
         return said.entrySet().stream()
                 .max(Map.Entry.<LanguageTag, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
                 .map(Map.Entry::getKey)
-                .map(tag -> new Source(
-                        tag, Optional.ofNullable(files.get(tag)).map(FileFacts::path), Evidence.TRANSLATED_FROM));
+                .map(tag -> new Source(tag, leading(files, tag), Evidence.TRANSLATED_FROM));
+    }
+
+    /**
+     * The file that says which entries there are: in most formats the one from the source language to itself. Catalogues bring their sources each, and grow
+     * old by themselves, so that one whose messages most of the others have leads.
+     */
+    static Optional<String> leading(Map<LanguageTag, FileFacts> files, LanguageTag source) {
+        boolean catalogues = files.values().stream().allMatch(file -> CATALOGUES.contains(file.format()));
+        if (!catalogues) {
+            return Optional.ofNullable(files.get(source)).map(FileFacts::path);
+        }
+        int largest = files.values().stream()
+                .mapToInt(file -> file.prints().size())
+                .max()
+                .orElse(0);
+        Map<FileFacts, Prints> prints = new LinkedHashMap<>();
+        files.values().forEach(file -> prints.put(file, file.prints().sample(SAMPLE, largest)));
+        return files.values().stream()
+                .max(Comparator.comparing((FileFacts file) -> shared(prints.get(file), prints.values()))
+                        .thenComparing(file -> file.prints().texts())
+                        .thenComparing(FileFacts::path, Comparator.reverseOrder()))
+                .map(FileFacts::path);
+    }
+
+    /** What a file has in common with the others, less what it has alone: of two that share as much, the one without a past. */
+    private static long shared(Prints one, Collection<Prints> all) {
+        long shared = 0;
+        for (Prints other : all) {
+            shared += 2L * one.common(other) - one.size();
+        }
+        return shared;
     }
 
     /**

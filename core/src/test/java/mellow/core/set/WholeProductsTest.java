@@ -179,7 +179,10 @@ class WholeProductsTest {
                 new Product(
                         "49 files of YAML", yaml(TAGS, 1_300), List.of("Locales: config/locales/en.yml, 48, 1300"), 0),
                 new Product(
-                        "42 catalogues and a template", catalogues(some, 200), List.of("Po: po/hoist.pot, 42, 200"), 0),
+                        "42 catalogues and a template",
+                        catalogues(some, 200),
+                        List.of("Hoist: po/hoist.pot, 42, 200"),
+                        0),
                 new Product(
                         "19 bundles with a base and an empty one", empty, List.of("Text: text.properties, 18, 80"), 0),
                 new Product(
@@ -207,8 +210,8 @@ class WholeProductsTest {
                         "three products with pictures and code",
                         three,
                         List.of(
+                                "Hoist: po/hoist.pot, 5, 15",
                                 "Menu: game/texts/en/menu.json, 3, 31",
-                                "Po: po/hoist.pot, 5, 15",
                                 "Story: game/texts/en/story.json, 3, 31",
                                 "Strings: app/src/main/res/values/strings.xml, 2, 10"),
                         3),

@@ -72,9 +72,9 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
                 .orElseGet(() -> of(path, content, options, source, formed));
     }
 
-    /** Reads a file as it tells by itself, its source language included. */
+    /** Reads a file among others of all kinds as it tells by itself, its source language included. */
     static FileRead byItself(String path, byte[] content) {
-        FileFormat format = format(path, content, IntakeOptions.UNDECIDED);
+        FileFormat format = Formats.detectAmongOthers(path, content).orElseThrow(() -> Formats.unknown(path));
         FileReading read = EmptyReading.of(path, format.name(), content, ReadOptions.AUTOMATIC)
                 .orElseGet(() -> format.read(path, content, ReadOptions.AUTOMATIC));
         return new FileRead(format, read, FormRows.of(read, Map.of()));

@@ -152,10 +152,9 @@ class Sets {
     }
 
     /** Looks at the files as they are to be read now, and keeps what was found. */
-    private void keep(Intake intake, IntakeOptions options, List<IntakeFile> decided, Map<String, FileRead> just) {
+    private void keep(Intake intake, IntakeOptions options, List<IntakeFile> all, Map<String, FileRead> just) {
         Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
         LanguageTag source = planner.source(table, options);
-        List<IntakeFile> all = withSource(decided, source);
         Map<EntryId, Shape> formed =
                 table.map(known -> masters.formed(known.id())).orElse(Map.of());
         members.decide(intake.id(), reader.read(all, source, formed, just).files());

@@ -180,11 +180,11 @@ class SetOutTest extends ServerTest {
     void aCatalogueIsMadeAfterTheTemplate() throws IOException {
         files.put("po/winch.pot", TEMPLATE);
         files.put("po/de.po", GERMAN);
-        take("Po");
-        assertThat(out("Po")).isEqualTo(files);
-        add("Po", "ja");
+        take("Winch");
+        assertThat(out("Winch")).isEqualTo(files);
+        add("Winch", "ja");
         say("Up", "ja", "\u4e0a");
-        String made = out("Po").get("po/ja.po");
+        String made = out("Winch").get("po/ja.po");
         assertThat(made)
                 .startsWith("# Ours\nmsgid \"\"")
                 .contains(

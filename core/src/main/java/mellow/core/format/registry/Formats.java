@@ -35,6 +35,12 @@ public final class Formats {
 
     private static final int SAMPLE = 8_192;
 
+    /** What a name with a fitting first line gives at least. */
+    private static final int NAMED = 45;
+
+    /** What only a content gives that can be nothing else. */
+    private static final int VOUCHED_FOR = 90;
+
     private static final List<FileFormat> ALL = List.of(
             new MoFormat(),
             new OdsFormat(),
@@ -107,6 +113,17 @@ public final class Formats {
 
     /** The format that a file is most likely of; content counts before the name. */
     public static Optional<FileFormat> detect(String path, byte[] bytes) {
+        return detect(path, bytes, 1);
+    }
+
+    /** The same among files of all kinds that came together, of which many are no texts: a format that its name or its content vouches for. */
+    public static Optional<FileFormat> detectAmongOthers(String path, byte[] bytes) {
+        String lower = path.toLowerCase(Locale.ROOT);
+        boolean named = forNew(path).isPresent() || lower.matches(".*\\.(tsv|tab|txt|arb|gmo)");
+        return detect(path, bytes, named ? NAMED : VOUCHED_FOR);
+    }
+
+    private static Optional<FileFormat> detect(String path, byte[] bytes, int least) {
         byte[] head = Arrays.copyOf(bytes, Math.min(SAMPLE, bytes.length));
         Charset charset = SourceText.charsetOf(head, StandardCharsets.UTF_8);
         String text = new String(head, charset);
@@ -114,7 +131,7 @@ public final class Formats {
                 .toLowerCase(Locale.ROOT);
         Sample sample = new Sample(name, path, head, text.startsWith("\uFEFF") ? text.substring(1) : text);
         FileFormat best = null;
-        int surest = 0;
+        int surest = least - 1;
         for (FileFormat format : ALL) {
             int sure = format.likelihood(sample);
             if (sure > surest) {
