@@ -25,9 +25,9 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
     /** Stands for the language in a pattern. */
     public static final String PLACE = "{}";
 
-    /** Android's folders: {@code values-fi}, {@code values-pt-rBR}, {@code values-b+sr+Latn}, each perhaps with more qualifiers. */
-    private static final Pattern VALUES =
-            Pattern.compile("values-(b\\+[A-Za-z0-9+]+|[a-z]{2,3}(?:-r[A-Z]{2})?)(?:-[a-z0-9-]+)?");
+    /** Android's folders: {@code values-fi}, {@code values-pt-rBR}, {@code values-b+sr+Latn}, each perhaps with more qualifiers, of which the network comes first. */
+    private static final Pattern VALUES = Pattern.compile(
+            "values-(?:mcc[0-9]+-(?:mnc[0-9]+-)?)?(b\\+[A-Za-z0-9+]+|[a-z]{2,3}(?:-r[A-Z]{2})?)(?:-[a-z0-9-]+)?");
 
     private static final Pattern TAG =
             Pattern.compile("[A-Za-z]{2,3}([-_][A-Za-z]{4})?([-_]([A-Za-z]{2}|[0-9]{3}))?(@[A-Za-z]{3,15})?");

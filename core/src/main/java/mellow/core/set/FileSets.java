@@ -107,6 +107,7 @@ public final class FileSets {
         keepOverlapping();
         group(file -> true);
         joinBases();
+        leaveLone();
         splitFormats();
         List<FileSet> sets = new ArrayList<>();
         for (Group group : groups.values()) {
@@ -179,7 +180,7 @@ public final class FileSets {
             int shared = languages.getOrDefault(part.pattern(), Set.of()).size();
             boolean stated = file.languages().contains(part.tag());
             int weight = 2 * shared + (stated ? 1 : 0);
-            if ((shared > 1 || alone(part)) && weight > most) {
+            if ((shared > 1 || part.sure()) && weight > most) {
                 best = part;
                 most = weight;
             }
@@ -216,6 +217,19 @@ public final class FileSets {
     private void setApart(FileFacts file, Why why, @Nullable String of) {
         placed.add(file.path());
         apart.add(new Apart(file.path(), why, of));
+    }
+
+    private void leaveLone() {
+        groups.values().removeIf(group -> {
+            boolean lone = group.files.size() == 1
+                    && group.base == null
+                    && !knownPatterns.containsKey(group.pattern)
+                    && group.parts.values().stream().noneMatch(FileSets::alone);
+            if (lone) {
+                group.files.values().forEach(file -> placed.remove(file.path()));
+            }
+            return lone;
+        });
     }
 
     private void joinBases() {

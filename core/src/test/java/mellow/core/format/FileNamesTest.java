@@ -27,6 +27,7 @@ class FileNamesTest {
         "res/values-fi/strings.xml, fi, strings",
         "values-b+sr+Latn/strings.xml, sr-Latn, strings",
         "values-de-land/strings.xml, de, strings",
+        "values-mcc310-mnc004-pt-rBR/strings.xml, pt-BR, strings",
         "fr.lproj/menu.strings, fr, menu",
         "C:\\texts\\de\\deck.po, de, deck"
     })
@@ -41,6 +42,7 @@ class FileNamesTest {
         "values/strings.xml, strings",
         "values-night/strings.xml, strings",
         "values-v21/strings.xml, strings",
+        "values-mcc310-mnc004/strings.xml, strings",
         "messages.properties, messages",
         "app.po, app",
         "ramp-panel.csv, ramp-panel",

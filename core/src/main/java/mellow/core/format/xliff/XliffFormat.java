@@ -2,6 +2,8 @@ package mellow.core.format.xliff;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
@@ -11,6 +13,9 @@ import mellow.core.format.xml.XmlText;
 
 /** XLIFF of one version; reading takes either, because the file says which it is. */
 public final class XliffFormat implements FileFormat {
+
+    /** Not {@code <xliff:g>}, which marks what is not translated in string resources. */
+    private static final Pattern ROOT = Pattern.compile("<xliff[\\s>]");
 
     private final boolean second;
 
@@ -31,8 +36,9 @@ public final class XliffFormat implements FileFormat {
 
     @Override
     public int likelihood(Sample sample) {
-        int root = sample.text().indexOf("<xliff");
-        if (root >= 0 && sample.text().stripLeading().startsWith("<")) {
+        Matcher found = ROOT.matcher(sample.text());
+        if (found.find() && sample.text().stripLeading().startsWith("<")) {
+            int root = found.start();
             int end = sample.text().indexOf('>', root);
             String tag = sample.text().substring(root, end < 0 ? sample.text().length() : end);
             return second == tag.matches("(?s).*[\\s]version\\s*=\\s*[\"']2\\..*") ? 100 : 55;
