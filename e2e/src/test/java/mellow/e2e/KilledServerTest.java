@@ -17,6 +17,8 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import org.awaitility.Awaitility;
 import org.junit.jupiter.api.Test;
@@ -28,6 +30,7 @@ import tools.jackson.databind.json.JsonMapper;
 class KilledServerTest {
 
     private static final int ENTRIES = 30_000;
+    private static final int SET_KEYS = 6_000;
     private static final Duration PATIENCE = Duration.ofMinutes(3);
 
     @TempDir
@@ -140,6 +143,67 @@ class KilledServerTest {
             assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
                     .contains("\"name\":\"Anchors\"")
                     .contains("\"entries\":" + ENTRIES);
+        } finally {
+            second.destroy();
+            second.waitFor();
+        }
+    }
+
+    @Test
+    void ofASetNothingIsThereOrAllOfIt() throws Exception {
+        try (Browser browser = DemoServer.browse()) {
+            browser.go("/intake");
+        }
+        List<String> tags = LanguageFiles.FORTY_NINE.subList(0, 12);
+        long id;
+        int port = freePort();
+        Process first = DemoServer.apart(port, folder);
+        try {
+            Person mirja = started(first, port);
+            String drop = "/api/drops/"
+                    + mirja.send("POST", "/api/drops", "", "application/json")
+                            .path("id")
+                            .asLong();
+            for (Map.Entry<String, String> file :
+                    LanguageFiles.yaml(tags, SET_KEYS).entrySet()) {
+                mirja.send(
+                        "POST",
+                        drop + "/files?name=killed/" + file.getKey(),
+                        file.getValue(),
+                        "application/octet-stream");
+            }
+            mirja.send("POST", drop + "/sort", "", "application/json");
+            until(() -> mirja.send("GET", drop, "", "application/json").has("intakes"));
+            id = mirja.send("GET", drop, "", "application/json")
+                    .path("intakes")
+                    .get(0)
+                    .path("id")
+                    .asLong();
+            mirja.send("POST", "/api/intakes/" + id + "/apply", "", "application/json");
+            until(() -> mirja.intake(id).path("run").path("done").asInt() > tags.size());
+        } finally {
+            first.destroyForcibly().waitFor();
+        }
+
+        int other = freePort();
+        Process second = DemoServer.apart(other, folder);
+        try {
+            Person mirja = started(second, other);
+            until(() -> mirja.intake(id).path("run").path("status").asString().equals("lost"));
+            assertThat(mirja.intake(id).path("status").asString()).isEqualTo("open");
+            assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
+                    .doesNotContain("\"Locales\"");
+
+            mirja.send("POST", "/api/intakes/" + id + "/apply", "", "application/json");
+            until(() -> mirja.intake(id).path("status").asString().equals("applied"));
+            JsonNode report = mirja.intake(id).path("report");
+            assertThat(report.path("languages").size()).isEqualTo(tags.size() - 1);
+            assertThat(report.path("languages").path("de").path("settled").asInt())
+                    .isEqualTo(SET_KEYS);
+            mirja.send("POST", "/api/intakes/" + id + "/undo", "", "application/json");
+            until(() -> mirja.intake(id).path("status").asString().equals("undone"));
+            assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
+                    .doesNotContain("\"Locales\"");
         } finally {
             second.destroy();
             second.waitFor();

@@ -31,6 +31,7 @@ public record EmptyReading(List<LanguageTag> languages, byte[] bytes) implements
         String comments =
                 switch (format) {
                     case "yaml" -> "#-";
+                    case "properties" -> "#!";
                     case "po" -> "#";
                     default -> "";
                 };
@@ -39,7 +40,7 @@ public record EmptyReading(List<LanguageTag> languages, byte[] bytes) implements
                 .map(String::strip)
                 .allMatch(line -> line.isEmpty()
                         || line.equals("---") && comments.contains("-")
-                        || line.startsWith("#") && comments.contains("#"));
+                        || comments.indexOf(line.charAt(0)) >= 0 && line.charAt(0) != '-');
     }
 
     @Override

@@ -85,7 +85,10 @@ final class SourceFinder {
             }
         }
         if (closest != null) {
-            return closest;
+            // What a region says like the base it took over; where nobody speaks for the language itself, the base
+            // does.
+            LanguageTag bare = new LanguageTag(closest.language());
+            return files.containsKey(bare) ? closest : bare;
         }
         FileFacts english = files.get(ENGLISH);
         return english == null || english.prints().texts() == 0 ? ENGLISH : LanguageTag.UNDETERMINED;

@@ -278,6 +278,17 @@ class SetOutTest extends ServerTest {
     }
 
     @Test
+    void aBundleOfCommentsKeepsThemAboveItsFirstText() throws IOException {
+        files.put("text.properties", "up=Up\n");
+        files.put("text_de.properties", "# Spaeter\n");
+        files.put("text_fi.properties", "up=Yl\u00f6s\n");
+        take("Text");
+        assertThat(out("Text")).isEqualTo(files);
+        say("up", "de", "Hoch");
+        assertThat(out("Text").get("text_de.properties")).isEqualTo("# Spaeter\nup=Hoch\n");
+    }
+
+    @Test
     void theListSaysWhichAreNew() throws Exception {
         files.put("l/en.yml", "en:\n  up: Up\n");
         files.put("l/de.yml", "de:\n  up: Hoch\n");
