@@ -30,7 +30,7 @@ import tools.jackson.databind.json.JsonMapper;
 class KilledServerTest {
 
     private static final int ENTRIES = 30_000;
-    private static final int SET_KEYS = 6_000;
+    private static final int SET_KEYS = 4_000;
     private static final Duration PATIENCE = Duration.ofMinutes(3);
 
     @TempDir

@@ -268,6 +268,8 @@ public class IntakeService {
         // A screen that watches the progress asks often; reading the file again and again would slow down what it
         // watches.
         boolean going = run.filter(one -> one.status().equals("going")).isPresent();
+        // A table that was made for it is gone when it is taken back.
+        Optional<TableInfo> table = intake.table().flatMap(tables::there);
         boolean looksAtIt = intake.open() && !going && intake.pattern().isEmpty();
         ReadingReply reading = looksAtIt ? reading(intake, options) : null;
         return new IntakeReply(
@@ -279,8 +281,8 @@ public class IntakeService {
                 intake.appliedAt().orElse(null),
                 options,
                 reading,
-                intake.table().map(table -> tables.find(table).slug()).orElse(null),
-                intake.table().map(table -> tables.find(table).name()).orElse(null),
+                table.map(TableInfo::slug).orElse(null),
+                table.map(TableInfo::name).orElse(null),
                 intake.report()
                         .map(report -> json.readValue(report, PreviewReply.class))
                         .orElse(null),

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
@@ -216,10 +217,13 @@ public class TableService {
     /** The table with that number. */
     @Transactional(readOnly = true)
     public TableInfo find(long id) {
-        LedgerTable table = tables.findById(id)
-                .filter(found -> !found.removed())
-                .orElseThrow(() -> Refusal.notFound("no-such-table", "This table does not exist any more."));
-        return info(table, languagesOf(id));
+        return there(id).orElseThrow(() -> Refusal.notFound("no-such-table", "This table does not exist any more."));
+    }
+
+    /** The same, empty when it was removed. */
+    @Transactional(readOnly = true)
+    public Optional<TableInfo> there(long id) {
+        return tables.findById(id).filter(found -> !found.removed()).map(found -> info(found, languagesOf(id)));
     }
 
     /** All tables with their totals, by name. */

@@ -167,6 +167,7 @@ class SetIntakeTest extends ServerTest {
         long intake = only(drop(mara, files));
         take(intake);
         intakes.undo(mara, intake, false);
+        assertThat(intakes.reply(mara, intake).status()).isEqualTo("undone");
         assertThat(ledger.ask(Integer.class, "select count(*) from entry where removed_at is null"))
                 .isZero();
         assertThat(ledger.ask(Integer.class, "select count(*) from master_file"))
