@@ -43,6 +43,9 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
             "kore", "thai", "armn", "geor", "ethi", "taml", "telu", "knda", "mlym", "gujr", "orya", "sinh", "mymr",
             "khmr", "laoo", "tibt", "cher", "adlm", "olck", "nkoo", "vaii", "rohg");
 
+    /** So many places of a path are looked at. */
+    private static final int MOST = 16;
+
     private record Span(int start, int end, LanguageTag tag, boolean sure, int rank) {}
 
     /**
@@ -62,10 +65,12 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
             rank += 100;
         }
         spans.sort(Comparator.comparingInt(Span::rank));
+        // A path of nothing but languages is made to be slow; no honest one has as many.
+        List<Span> likely = spans.subList(0, Math.min(MOST, spans.size()));
         Set<String> seen = new TreeSet<>();
         List<LanguagePart> parts = new ArrayList<>();
-        for (Span span : spans) {
-            List<Span> same = alike(spans, span);
+        for (Span span : likely) {
+            List<Span> same = alike(likely, span);
             if (same.size() > 1) {
                 add(all, same, seen, parts);
             }

@@ -2,6 +2,7 @@ package mellow.core.format;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -53,5 +54,12 @@ class FileNamesTest {
     void wordsOfTwoLettersAreNotAlwaysLanguages(String path, String table) {
         assertThat(FileNames.language(path)).isEmpty();
         assertThat(FileNames.table(path)).isEqualTo(table);
+    }
+
+    @Test
+    void aPathOfNothingButLanguagesIsLookedAtInFewWays() {
+        assertThat(LanguagePart.of("de/".repeat(300) + "de.de.de".repeat(100) + ".json"))
+                .hasSizeLessThan(64);
+        assertThat(LanguagePart.of("de_".repeat(300) + "de.json")).hasSizeLessThan(64);
     }
 }

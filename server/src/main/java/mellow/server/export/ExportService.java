@@ -39,7 +39,6 @@ import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -48,33 +47,17 @@ import org.springframework.transaction.annotation.Transactional;
 class ExportService {
 
     private static final long NOBODY = 0;
-    private static final String ADDED_SINCE =
-            """
-            select s.entry_id from entry_story s
-            join entry e on e.id = s.entry_id
-            join master_file m on m.table_id = e.table_id and m.path = :path
-            where e.table_id = :table and s.what = 'added' and s.at > m.taken_at
-            """;
-
     private final TableService tables;
     private final RecordReader records;
     private final MasterFiles masters;
     private final SheetService sheet;
-    private final JdbcClient jdbc;
     private final SetOut sets;
 
-    ExportService(
-            TableService tables,
-            RecordReader records,
-            MasterFiles masters,
-            SheetService sheet,
-            JdbcClient jdbc,
-            SetOut sets) {
+    ExportService(TableService tables, RecordReader records, MasterFiles masters, SheetService sheet, SetOut sets) {
         this.tables = tables;
         this.records = records;
         this.masters = masters;
         this.sheet = sheet;
-        this.jdbc = jdbc;
         this.sets = sets;
     }
 
@@ -209,11 +192,7 @@ class ExportService {
                 .orElseThrow(() -> Refusal.notFound(
                         "no-such-file",
                         "The file \u201c" + path + "\u201d was never taken into " + table.name() + "."));
-        Set<Long> newer = Set.copyOf(jdbc.sql(ADDED_SINCE)
-                .param("table", table.id())
-                .param("path", path)
-                .query(Long.class)
-                .list());
+        Set<Long> newer = masters.addedSince(table.id(), path);
         InPlace patching = new InPlace(
                 file, file.patch(), table.source(), new InPlace.Place(InPlace.Part.ALONE, newer, null, false));
         records.read(table.id(), NOBODY, file.languages(), patching::entry);

@@ -41,14 +41,6 @@ class SetOut {
 
     private static final long NOBODY = 0;
 
-    private static final String ADDED_SINCE =
-            """
-            select s.entry_id from entry_story s
-            join entry e on e.id = s.entry_id
-            join master_file m on m.table_id = e.table_id and m.path = :path
-            where e.table_id = :table and s.what = 'added' and s.at > m.taken_at
-            """;
-
     private final MasterFiles masters;
     private final RecordReader records;
     private final JdbcClient jdbc;
@@ -155,7 +147,8 @@ class SetOut {
         try {
             FilePatch patch = reading.patch();
             patch.like(siblings(table, set, file.path()));
-            Place place = new Place(leads ? Part.ALONE : Part.TRANSLATION, newer(table, file.path()), entries, false);
+            Place place = new Place(
+                    leads ? Part.ALONE : Part.TRANSLATION, masters.addedSince(table.id(), file.path()), entries, false);
             changed(table, reading, patch, place).writeTo(out);
         } catch (UnwritableTextException noPlace) {
             throw new UnwritableTextException(file.path() + ": " + noPlace.getMessage());
@@ -169,14 +162,6 @@ class SetOut {
                 .param("tag", tag.value())
                 .query(Boolean.class)
                 .single();
-    }
-
-    private Set<Long> newer(TableInfo table, String path) {
-        return Set.copyOf(jdbc.sql(ADDED_SINCE)
-                .param("table", table.id())
-                .param("path", path)
-                .query(Long.class)
-                .list());
     }
 
     private FilePatch changed(TableInfo table, FileReading reading, FilePatch patch, Place place) {
@@ -207,7 +192,8 @@ class SetOut {
             FilePatch patch = reading.patch();
             patch.like(siblings);
             patch.rename(tag, set.spelling(tag));
-            Place place = new Place(Part.TEMPLATE, newer(table, template), entries, keepEmpties(siblings));
+            Place place =
+                    new Place(Part.TEMPLATE, masters.addedSince(table.id(), template), entries, keepEmpties(siblings));
             changed(table, reading, patch, place).writeTo(bytes);
         } catch (UnwritableTextException noPlace) {
             bytes.reset();

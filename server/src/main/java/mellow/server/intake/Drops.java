@@ -45,12 +45,12 @@ import tools.jackson.databind.json.JsonMapper;
 public class Drops {
 
     static final String RUN = "sort";
-    private static final int LONGEST_NAME = 300;
+    private static final int LONGEST_NAME = 1_000;
     private static final int MOST_FILES = 10_000;
     private static final int SAMPLED_KEYS = 200;
 
     /** So many bytes of files are kept as they were read while they are sorted; what comes after is read once more. */
-    private static final long MOST_HELD = 32L << 20;
+    private static final long MOST_HELD = 16L << 20;
 
     /** A file belongs to a table that has this share of its keys. */
     private static final double SHARED = 0.25;

@@ -1,7 +1,6 @@
 package mellow.server.intake;
 
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -13,7 +12,8 @@ class IntakeFiles {
     private static final String ADD =
             """
             insert into intake_file (intake_id, position, path, file_id, reading, source, left_out, facts)
-            values (:intake, :position, :path, :file, cast(:reading as jsonb), :source, :leftOut, cast(:facts as jsonb))
+            select :intake, f.position, f.path, f.file, f.reading, f.source, f."leftOut", f.facts from jsonb_to_recordset(cast(:files as jsonb))
+                as f (position int, path text, file bigint, reading jsonb, source boolean, "leftOut" boolean, facts jsonb)
             """;
 
     private final JdbcClient jdbc;
@@ -26,32 +26,26 @@ class IntakeFiles {
 
     /** The only file of an intake, which is read as the intake's options say. */
     void addOnly(long intake, String path, long file) {
-        add(intake, new IntakeFile(0, path, file, null, true, false, null));
+        add(intake, List.of(new IntakeFile(0, path, file, null, true, false, null)));
     }
 
-    void add(long intake, IntakeFile file) {
+    private void add(long intake, List<IntakeFile> files) {
         jdbc.sql(ADD)
                 .param("intake", intake)
-                .param("position", file.position())
-                .param("path", file.path())
-                .param("file", file.file())
-                .param("reading", written(file.reading()))
-                .param("source", file.source())
-                .param("leftOut", file.leftOut())
-                .param("facts", written(file.facts()))
+                .param("files", json.writeValueAsString(files))
                 .update();
     }
 
-    private @Nullable String written(@Nullable Object value) {
-        return value == null ? null : json.writeValueAsString(value);
-    }
-
-    /** Replaces what was decided about the files of an intake. */
+    /** Replaces what was decided about the files of an intake; who decides at the same moment waits. */
     void decide(long intake, List<IntakeFile> files) {
+        jdbc.sql("select id from intake where id = :intake for update")
+                .param("intake", intake)
+                .query(Long.class)
+                .single();
         jdbc.sql("delete from intake_file where intake_id = :intake")
                 .param("intake", intake)
                 .update();
-        files.forEach(file -> add(intake, file));
+        add(intake, files);
     }
 
     /** The files of an intake, that of the sources first. */

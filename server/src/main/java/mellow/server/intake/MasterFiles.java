@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
@@ -26,8 +27,17 @@ public class MasterFiles {
 
     private static final String KEEP =
             """
-            insert into master_file (table_id, path, file_id, intake_id, options, taken_at) values (:table, :path, :file, :intake, cast(:options as jsonb), :at)
+            insert into master_file (table_id, path, file_id, intake_id, options, taken_at)
+            select :table, f.path, f.file, :intake, f.options, :at from jsonb_to_recordset(cast(:files as jsonb)) as f (path text, file bigint, options jsonb)
             on conflict (table_id, path) do update set file_id = excluded.file_id, intake_id = excluded.intake_id, options = excluded.options, taken_at = excluded.taken_at
+            """;
+
+    private static final String ADDED_SINCE =
+            """
+            select s.entry_id from entry_story s
+            join entry e on e.id = s.entry_id
+            join master_file m on m.table_id = e.table_id and m.path = :path
+            where e.table_id = :table and s.what = 'added' and s.at > m.taken_at
             """;
 
     private static final String PUT_BACK =
@@ -54,15 +64,30 @@ public class MasterFiles {
         this.json = json;
     }
 
-    void keep(long table, long intake, IntakeFile file, IntakeOptions exact, Instant at) {
+    /** What a path holds now. */
+    private record Held(String path, long file, IntakeOptions options) {}
+
+    /** Notes what the paths of an intake hold now, and how they were read. */
+    void keep(long table, long intake, Map<IntakeFile, IntakeOptions> exact, Instant at) {
+        List<Held> held = exact.entrySet().stream()
+                .map(one -> new Held(one.getKey().path(), one.getKey().file(), one.getValue()))
+                .toList();
         jdbc.sql(KEEP)
                 .param("table", table)
-                .param("path", file.path())
-                .param("file", file.file())
                 .param("intake", intake)
-                .param("options", json.writeValueAsString(exact))
+                .param("files", json.writeValueAsString(held))
                 .param("at", at.atOffset(java.time.ZoneOffset.UTC))
                 .update();
+    }
+
+    /** The entries that came into {@code table} after {@code path} was last taken in. */
+    @Transactional(readOnly = true)
+    public Set<Long> addedSince(long table, String path) {
+        return Set.copyOf(jdbc.sql(ADDED_SINCE)
+                .param("table", table)
+                .param("path", path)
+                .query(Long.class)
+                .list());
     }
 
     /** How {@code path} was read when it was last taken in anywhere. */

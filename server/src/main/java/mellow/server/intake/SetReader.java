@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
+import mellow.core.format.Limits;
 import mellow.core.format.Problem;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.registry.Formats;
@@ -27,6 +28,9 @@ import org.springframework.stereotype.Component;
 class SetReader {
 
     private static final int SHOWN_PROBLEMS = 50;
+
+    /** As many as the largest single file may have. */
+    private static final long MOST_TEXTS = Limits.DEFAULT.entries();
 
     private final FileStore files;
     private volatile SoftReference<Remembered> last = new SoftReference<>(null);
@@ -92,16 +96,25 @@ class SetReader {
         List<SetReading.Part> parts = new ArrayList<>();
         Map<String, String> refused = new HashMap<>();
         int done = 0;
+        long texts = 0;
         for (IntakeFile file : all) {
             FileRead read = null;
             if (!file.leftOut()) {
                 try {
+                    // Every text of a set is held at once, several hundred bytes each.
+                    if (texts > MOST_TEXTS) {
+                        throw Refusal.tooLarge(
+                                "set-too-large",
+                                "The files of this set have more than " + MOST_TEXTS
+                                        + " texts together; bring it in parts, fewer languages at a time.");
+                    }
                     read = read(file, source, known, just.get(file.path()));
                     parts.add(new SetReading.Part(file.path(), read.reading(), file.source()));
                 } catch (UnreadableFileException | Refusal unreadable) {
                     refused.put(file.path(), String.valueOf(unreadable.getMessage()));
                 }
             }
+            texts += read == null ? 0 : read.reading().size();
             if (file.source() && read != null) {
                 plurals(read.reading(), known);
             }

@@ -113,7 +113,7 @@ class Taking {
                                         .map(member -> member.file().path())
                                         .toList())
                         .orElse(null));
-        plan.exact().forEach((file, exact) -> masters.keep(table, id, file, exact, at));
+        masters.keep(table, id, plan.exact(), at);
         lines.forget(id);
         progress.at(steps, steps);
         return touched;
