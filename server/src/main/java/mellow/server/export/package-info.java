@@ -1,4 +1,4 @@
-/** Sending a table out as a file. Depends on intake, file, table, language, people, common. */
+/** Sending a table out: fresh files, files in place, whole sets. Depends on intake, record, sheet, table, language, common. */
 @NullMarked
 package mellow.server.export;
 

@@ -1,6 +1,10 @@
 package mellow.server.intake;
 
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -67,11 +71,12 @@ class IntakeFiles {
                 .list();
     }
 
-    /** How many files an intake has. */
-    int count(long intake) {
-        return jdbc.sql("select count(*) from intake_file where intake_id = :intake")
-                .param("intake", intake)
-                .query(Integer.class)
-                .single();
+    /** How many files intakes have. */
+    Map<Long, Integer> counts(Collection<Long> intakes) {
+        Map<Long, Integer> counts = new HashMap<>();
+        jdbc.sql("select intake_id, count(*) from intake_file where intake_id = any(:intakes) group by 1")
+                .param("intakes", intakes.toArray(Long[]::new))
+                .query((RowCallbackHandler) row -> counts.put(row.getLong(1), row.getInt(2)));
+        return counts;
     }
 }

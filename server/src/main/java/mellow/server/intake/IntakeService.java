@@ -372,20 +372,27 @@ public class IntakeService {
         Map<Long, TableInfo> known = tables.all().stream()
                 .map(TableService.Listed::table)
                 .collect(Collectors.toMap(TableInfo::id, table -> table));
-        return intakes.findByIdLessThanOrderByIdDesc(before, Limit.of(LISTED)).stream()
+        List<Intake> shown = intakes.findByIdLessThanOrderByIdDesc(before, Limit.of(LISTED)).stream()
                 .filter(intake -> rights.coordinator() || intake.person() == person)
-                .map(intake -> listed(intake, intake.table().map(known::get)))
+                .toList();
+        Map<Long, Integer> counts =
+                members.counts(shown.stream().map(Intake::id).toList());
+        return shown.stream()
+                .map(intake -> listed(intake, intake.table().map(known::get), counts.getOrDefault(intake.id(), 0)))
                 .toList();
     }
 
     IntakeReply.Listed listed(long person, long id) {
         return java.util.Objects.requireNonNull(transaction.execute(status -> {
             Intake intake = planner.mine(person, id);
-            return listed(intake, intake.table().map(tables::find));
+            return listed(
+                    intake,
+                    intake.table().flatMap(tables::there),
+                    members.of(id).size());
         }));
     }
 
-    private IntakeReply.Listed listed(Intake intake, Optional<TableInfo> table) {
+    private IntakeReply.Listed listed(Intake intake, Optional<TableInfo> table, int files) {
         PreviewReply report = intake.report()
                 .map(told -> json.readValue(told, PreviewReply.class))
                 .orElse(null);
@@ -398,7 +405,7 @@ public class IntakeService {
                 table.map(TableInfo::name).orElse(null),
                 intake.createdAt(),
                 intake.appliedAt().orElse(null),
-                members.count(intake.id()),
+                files,
                 report == null ? Map.of() : sums(report));
     }
 

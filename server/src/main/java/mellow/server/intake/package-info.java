@@ -1,4 +1,7 @@
-/** Bringing a file in: read, see, apply. Depends on file, run, table, coverage, language, people, common. */
+/**
+ * Bringing files in, one or a set of one per language: drop, sort, read, see, decide, apply, take back. Depends on file, run, record, table, coverage, activity,
+ * live, language, people, common.
+ */
 @NullMarked
 package mellow.server.intake;
 

@@ -11,6 +11,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
+import mellow.core.format.UnreadableFileException;
 import mellow.server.common.Refusal;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -139,7 +140,7 @@ public class RunService implements DisposableBean {
             end(id, "done", "");
         } catch (Cancelled cancelled) {
             end(id, "cancelled", String.valueOf(cancelled.getMessage()));
-        } catch (Refusal refused) {
+        } catch (Refusal | UnreadableFileException refused) {
             end(id, "failed", String.valueOf(refused.getMessage()));
         } catch (RuntimeException failed) {
             LOG.error("Run {} failed", id, failed);
