@@ -409,7 +409,7 @@ public final class FileSets {
                 || file.format().equals("android")
                 || before != null
                 || only;
-        if (file.prints().size() == 0 && before == null && !only) {
+        if (file.prints().size() == 0 && before == null) {
             setApart(file, Why.NO_TEXTS, null);
             return Optional.empty();
         }

@@ -33,6 +33,7 @@ import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -240,7 +241,11 @@ public class Drops {
         for (Map.Entry<String, Long> one : stored.entrySet()) {
             byte[] content = files.load(one.getValue());
             held += content.length;
-            facts.add(look(one.getKey(), content, reasons, keys, held < MOST_HELD ? just : new HashMap<>()));
+            FileFacts found = look(
+                    one.getKey(), content, reasons, keys, held < MOST_HELD ? just : new HashMap<>(), stored.size() > 1);
+            if (!flawed(just.get(one.getKey()))) {
+                facts.add(found);
+            }
             progress.at(++done, stored.size());
         }
         FileSets.Sorted sorted = FileSets.of(
@@ -249,6 +254,12 @@ public class Drops {
                 .map(table -> table.table().name().toLowerCase(Locale.ROOT))
                 .collect(Collectors.toCollection(HashSet::new));
         List<Long> made = new ArrayList<>();
+        // Somebody can say what the columns of a sheet hold; until then nobody knows what it belongs to.
+        just.forEach((path, read) -> {
+            if (read.flawed()) {
+                made.add(intakes.makeOfOne(person, path, stored.get(path)));
+            }
+        });
         for (FileSet set : sorted.sets()) {
             made.add(intake(person, set, stored, keys, names, just));
         }
@@ -262,14 +273,19 @@ public class Drops {
                 .update();
     }
 
+    private static boolean flawed(@Nullable FileRead read) {
+        return read != null && read.flawed();
+    }
+
     private static FileFacts look(
             String path,
             byte[] content,
             Map<String, String> reasons,
             Map<String, List<String>> keys,
-            Map<String, FileRead> just) {
+            Map<String, FileRead> just,
+            boolean among) {
         try {
-            FileRead read = FileRead.byItself(path, content);
+            FileRead read = FileRead.byItself(path, content, among);
             just.put(path, read);
             FileReading reading = read.reading();
             int step = Math.max(1, reading.size() / SAMPLED_KEYS);

@@ -51,16 +51,19 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     static FileRead of(
             String path, byte[] content, IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
         FileFormat format = format(path, content, options);
-        if (format.name().equals(CSV)) {
-            return new FileRead(format, CsvFormat.read(path, content, csv(options)), formed);
-        }
-        ReadOptions known = known(options).from(source);
         return new FileRead(
-                format,
-                format instanceof WorkbookFormat workbook
-                        ? workbook.read(path, content, known, layouts(options))
-                        : format.read(path, content, known),
-                formed);
+                format, raw(format, path, content, options, known(options).from(source)), formed);
+    }
+
+    /** Separated text and workbooks are read although nothing tells what their columns hold, so that somebody can say it. */
+    private static FileReading raw(
+            FileFormat format, String path, byte[] content, IntakeOptions options, ReadOptions known) {
+        if (format.name().equals(CSV)) {
+            return CsvFormat.read(path, content, csv(options));
+        }
+        return format instanceof WorkbookFormat workbook
+                ? workbook.read(path, content, known, layouts(options))
+                : format.read(path, content, known);
     }
 
     /** The same of a file in a set, in which a language that has no texts yet is one. */
@@ -72,12 +75,15 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
                 .orElseGet(() -> of(path, content, options, source, formed));
     }
 
-    /** Reads a file among others of all kinds as it tells by itself, its source language included. */
-    static FileRead byItself(String path, byte[] content) {
-        FileFormat format = Formats.detectAmongOthers(path, content).orElseThrow(() -> Formats.unknown(path));
-        FileReading read = EmptyReading.of(path, format.name(), content, ReadOptions.AUTOMATIC)
-                .orElseGet(() -> format.read(path, content, ReadOptions.AUTOMATIC));
-        return new FileRead(format, read, FormRows.of(read, Map.of()));
+    /** Reads a file as it tells by itself, its source language included; {@code among} others of all kinds, it may be no text, or a language with nothing yet. */
+    static FileRead byItself(String path, byte[] content, boolean among) {
+        FileFormat format = (among ? Formats.detectAmongOthers(path, content) : Formats.detect(path, content))
+                .orElseThrow(() -> Formats.unknown(path));
+        FileReading read = Optional.of(ReadOptions.AUTOMATIC)
+                .filter(options -> among)
+                .flatMap(options -> EmptyReading.of(path, format.name(), content, options))
+                .orElseGet(() -> raw(format, path, content, IntakeOptions.UNDECIDED, ReadOptions.AUTOMATIC));
+        return new FileRead(format, read, Map.of());
     }
 
     /** The same as if it had been read as somebody says, where that makes no difference; empty where it has to be read anew. */
@@ -178,9 +184,7 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
 
     /** Why it cannot be taken in before something is corrected; empty when it can. */
     Optional<String> blocked() {
-        boolean layout = separated().filter(CsvReading::blocked).isPresent()
-                || workbook().filter(WorkbookReading::blocked).isPresent();
-        if (layout) {
+        if (flawed()) {
             return reading.problems().stream()
                     .filter(problem -> problem.severity() == Problem.Severity.ERROR)
                     .findFirst()
@@ -193,6 +197,12 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
         return texts
                 ? Optional.of("The file does not say which language its texts are in; choose it.")
                 : Optional.empty();
+    }
+
+    /** Whether somebody has to say what its columns hold before it has entries. */
+    boolean flawed() {
+        return separated().filter(CsvReading::blocked).isPresent()
+                || workbook().filter(WorkbookReading::blocked).isPresent();
     }
 
     /** How many problems the file has, those not kept included. */

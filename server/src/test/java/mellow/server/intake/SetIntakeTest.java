@@ -394,7 +394,7 @@ class SetIntakeTest extends ServerTest {
     void namesThatLeadOutOfTheFolderAreRefused() {
         long drop = drops.begin(mara);
         for (String name : List.of(
-                "../up.csv", "a/../../b.csv", "..\\up.csv", " ", "a\u0000.csv", "x".repeat(301), "a\ud800.csv")) {
+                "../up.csv", "a/../../b.csv", "..\\up.csv", " ", "a\u0000.csv", "x".repeat(1_001), "a\ud800.csv")) {
             assertThatThrownBy(() -> drops.add(mara, drop, name, new byte[0]))
                     .as(name)
                     .isInstanceOf(Refusal.class);
@@ -446,5 +446,21 @@ class SetIntakeTest extends ServerTest {
                         none.add(new FileChoice(file.path(), file.language(), file.source(), true, null, null)));
         decide(intake, none.toArray(FileChoice[]::new));
         assertThatThrownBy(() -> take(intake)).hasMessageContaining("Every file is left out");
+    }
+
+    @Test
+    void aSheetWithoutAColumnOfKeysComesInToBeCorrectedAndAnEmptyFileSaysSo() {
+        Map<String, String> sheets = new LinkedHashMap<>();
+        sheets.put("no-keys.csv", "en,de\nOpen,Auf\n");
+        sheets.put("l/en.yml", "en:\n  a: A\n");
+        sheets.put("l/de.yml", "de:\n  a: B\n");
+        DropReply reply = drop(mara, sheets);
+        assertThat(reply.intakes()).hasSize(2);
+        assertThat(intakes.reply(mara, reply.intakes().get(0).id()).reading().blocked())
+                .contains("no column of keys");
+        DropReply empty = drop(mara, Map.of("empty.csv", ""));
+        assertThat(empty.intakes()).isEmpty();
+        assertThat(empty.refused()).singleElement().satisfies(one -> assertThat(one.why())
+                .contains("empty.csv"));
     }
 }
