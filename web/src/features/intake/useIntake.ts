@@ -72,6 +72,8 @@ export function useIntake(id: number) {
     onSuccess: keep,
   });
   const decideSet = useMutation({
+    // Leaving a field by clicking another decides twice; the second waits for the first.
+    scope: { id: `intake ${id}` },
     mutationFn: (choice: Schemas["SetChoice"]) => ask<Intake>(`${path}/set`, { method: "PUT", json: choice }),
     onSuccess: keep,
   });

@@ -71,10 +71,11 @@ class IntakeFiles {
                 .list();
     }
 
-    /** How many files intakes have. */
+    /** How many files of intakes are not left out. */
     Map<Long, Integer> counts(Collection<Long> intakes) {
         Map<Long, Integer> counts = new HashMap<>();
-        jdbc.sql("select intake_id, count(*) from intake_file where intake_id = any(:intakes) group by 1")
+        jdbc.sql(
+                        "select intake_id, count(*) from intake_file where intake_id = any(:intakes) and not left_out group by 1")
                 .param("intakes", intakes.toArray(Long[]::new))
                 .query((RowCallbackHandler) row -> counts.put(row.getLong(1), row.getInt(2)));
         return counts;

@@ -93,7 +93,7 @@ record IntakeReply(
      * An intake in the list of all.
      *
      * @param table the table's name in addresses, null when none was chosen
-     * @param files number of its files
+     * @param files number of its files that are not left out
      * @param did what it did, by kind; empty before it was taken in
      */
     record Listed(

@@ -388,7 +388,7 @@ public class IntakeService {
             return listed(
                     intake,
                     intake.table().flatMap(tables::there),
-                    members.of(id).size());
+                    members.counts(List.of(id)).getOrDefault(id, 0));
         }));
     }
 
