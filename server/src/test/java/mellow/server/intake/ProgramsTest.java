@@ -144,4 +144,24 @@ class ProgramsTest extends ServerTest {
                         .code())
                 .isEqualTo("no-use");
     }
+
+    @Test
+    void aFolderNeedsATokenForEveryTableUnlessItNamesTheOne() throws Exception {
+        String one = token("\"takesIn\":true,\"sendsOut\":false,\"table\":\"ramp\"");
+        assertThat(folder(one, "").code()).isEqualTo("not-for-this-token");
+        assertThat(folder(one, "?table=deck").code()).isEqualTo("not-for-this-token");
+        assertThat(folder(token("\"takesIn\":false,\"sendsOut\":true"), "").status())
+                .isEqualTo(403);
+        // Let in, and then told that there is nothing in it.
+        assertThat(folder(one, "?table=ramp").status()).isEqualTo(422);
+        assertThat(folder(token("\"takesIn\":true,\"sendsOut\":false"), "").status())
+                .isEqualTo(422);
+    }
+
+    private Http.Reply folder(String token, String query) throws Exception {
+        return http.anonymous(post("/api/intakes/sets" + query)
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .content(new byte[0])
+                .header("Authorization", "Bearer " + token));
+    }
 }
