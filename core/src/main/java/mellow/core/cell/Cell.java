@@ -59,6 +59,11 @@ public record Cell(Optional<Text> text, Standing standing, int basedOn, int text
         return new Cell(Optional.of(newText), newStanding, revision, version + 1, version + 1, offers);
     }
 
+    /** The same text as a draft. */
+    Cell pencilled() {
+        return new Cell(text, Standing.PENCILLED, basedOn, textAt, version, offers);
+    }
+
     Cell cleared() {
         return new Cell(Optional.empty(), Standing.NONE, 0, 0, version + 1, offers);
     }

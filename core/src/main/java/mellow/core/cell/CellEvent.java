@@ -39,14 +39,19 @@ public sealed interface CellEvent {
     /** Take the text out of force. */
     record Clear() implements CellEvent {}
 
-    /** Restore the text of an earlier story line. */
-    record PutBack(Text text, Standing standing, int basedOn) implements CellEvent {}
+    /**
+     * Restore the text of an earlier story line.
+     *
+     * @param author whose text it is: the person's number, 0 for a text of a file
+     */
+    record PutBack(Text text, Standing standing, int basedOn, long author) implements CellEvent {}
 
     /**
      * Take back the last change of the cell.
      *
      * @param version the version that the change left
      * @param was how the cell was before it
+     * @param aloneBy who both wrote the text that was in force before and put it in force; 0 when two people stand behind it, or a file
      */
-    record Undo(int version, CellWas was) implements CellEvent {}
+    record Undo(int version, CellWas was, long aloneBy) implements CellEvent {}
 }

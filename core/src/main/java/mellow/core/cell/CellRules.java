@@ -17,13 +17,58 @@ public final class CellRules {
     private CellRules() {}
 
     /**
-     * Applies {@code event} to {@code cell}.
+     * Applies {@code event} to {@code cell}. Whatever the event, a text that comes into force as settled was not put there by its author alone, unless the
+     * language lets them, and passes the checks: see {@link #judged}.
      *
      * @param revision the entry's source revision now
      * @param actor who does it
+     * @param blockers what the checks say against settling a text, as sentences
      * @return the changed cell, or why nothing changed; the cell given is never modified
      */
-    public static Outcome apply(Cell cell, CellEvent event, int revision, Actor actor) {
+    public static Outcome apply(
+            Cell cell, CellEvent event, int revision, Actor actor, Function<Text, List<String>> blockers) {
+        Outcome outcome = step(cell, event, revision, actor);
+        return outcome instanceof Changed changed ? judged(cell, event, changed, actor, blockers) : outcome;
+    }
+
+    /**
+     * Four eyes and the checks, by the outcome: they hold for every way on which a text can come into force as settled. What is restored and does not pass
+     * the checks comes back pencilled; everything else that does not is refused.
+     */
+    private static Outcome judged(
+            Cell before, CellEvent event, Changed step, Actor actor, Function<Text, List<String>> blockers) {
+        Cell after = step.cell();
+        boolean stood = before.standing() == Standing.SETTLED && before.text().equals(after.text());
+        if (after.standing() != Standing.SETTLED || stood) {
+            return step;
+        }
+        Text text = after.text().orElseThrow();
+        if (!actor.settlesOwn() && own(before, event, text, actor.person())) {
+            return new Refused(Reason.OWN_OFFER);
+        }
+        List<String> against = blockers.apply(text);
+        if (against.isEmpty()) {
+            return step;
+        }
+        boolean restores = event instanceof CellEvent.PutBack || event instanceof CellEvent.Undo;
+        return restores ? new Changed(after.pencilled(), step.what(), against) : new Refused(Reason.BLOCKED, against);
+    }
+
+    /** Whether {@code person} alone stands behind the text that {@code event} puts in force. */
+    private static boolean own(Cell before, CellEvent event, Text text, long person) {
+        if (event instanceof CellEvent.PutBack back) {
+            return back.author() == person;
+        } else if (event instanceof CellEvent.Undo undo) {
+            return undo.aloneBy() == person;
+        }
+        // Somebody else's offer, amended into one's own.
+        return event instanceof CellEvent.Amend
+                && before.offers().stream()
+                        .anyMatch(offer ->
+                                offer.author() == person && offer.text().equals(text));
+    }
+
+    private static Outcome step(Cell cell, CellEvent event, int revision, Actor actor) {
         // Pattern switches need Java 21, hence the chain.
         if (event instanceof CellEvent.Pencil pencil) {
             return pencil(cell, pencil.text(), revision, actor);
@@ -32,15 +77,12 @@ public final class CellRules {
         } else if (event instanceof CellEvent.MakeOffer made) {
             return offer(cell, made.text(), made.offerId(), revision, actor);
         } else if (event instanceof CellEvent.Settle settle) {
-            return answering(
-                    cell,
-                    settle.offerId(),
-                    actor,
-                    offer -> settle(cell, offer, settle.meaningConfirmed(), revision, actor));
+            return settling(
+                    cell, settle.offerId(), actor, offer -> settle(cell, offer, settle.meaningConfirmed(), revision));
         } else if (event instanceof CellEvent.SettleByRule byRule) {
             return settleByRule(cell, byRule.offerId(), actor);
         } else if (event instanceof CellEvent.Amend amend) {
-            return answering(cell, amend.offerId(), actor, offer -> {
+            return settling(cell, amend.offerId(), actor, offer -> {
                 Cell answered = withOffers(cell, cell.answered(offer.id(), Answer.AMENDED));
                 return new Changed(answered.withText(amend.text(), Standing.SETTLED, revision), What.AMENDED);
             });
@@ -119,10 +161,7 @@ public final class CellRules {
         return putForward(cell, new CellEvent.PutForward(cell.text().get(), holds.offerId()), revision, actor);
     }
 
-    private static Outcome settle(Cell cell, Offer offer, boolean meaningConfirmed, int revision, Actor actor) {
-        if (offer.author() == actor.person() && !actor.settlesOwn()) {
-            return new Refused(Reason.OWN_OFFER);
-        }
+    private static Outcome settle(Cell cell, Offer offer, boolean meaningConfirmed, int revision) {
         Cell answered = withOffers(cell, cell.answered(offer.id(), Answer.SETTLED));
         int basedOn = meaningConfirmed ? revision : offer.basedOn();
         return new Changed(answered.withText(offer.text(), Standing.SETTLED, basedOn), What.SETTLED);
@@ -180,6 +219,17 @@ public final class CellRules {
         return touchesSettled && !actor.reviews()
                 ? new Refused(Reason.NO_RIGHT_TO_SETTLE)
                 : new Changed(restored, What.UNDONE);
+    }
+
+    /** One's own offer is not answered like that, even when its text is in force already. */
+    private static Outcome settling(Cell cell, long offerId, Actor actor, Function<Offer, Outcome> answer) {
+        return answering(
+                cell,
+                offerId,
+                actor,
+                offer -> offer.author() == actor.person() && !actor.settlesOwn()
+                        ? new Refused(Reason.OWN_OFFER)
+                        : answer.apply(offer));
     }
 
     private static Outcome answering(Cell cell, long offerId, Actor actor, Function<Offer, Outcome> answer) {

@@ -1,5 +1,7 @@
 package mellow.core.cell;
 
+import java.util.List;
+
 /** What came of an event. */
 public sealed interface Outcome {
 
@@ -8,11 +10,26 @@ public sealed interface Outcome {
      *
      * @param cell the cell afterwards
      * @param what what the story says happened
+     * @param lowered why a text that was settled once came back pencilled: what its checks say against it; empty when it did not
      */
-    record Changed(Cell cell, What what) implements Outcome {}
+    record Changed(Cell cell, What what, List<String> lowered) implements Outcome {
 
-    /** Nothing changed, because a rule stands against it. */
-    record Refused(Reason reason) implements Outcome {}
+        Changed(Cell cell, What what) {
+            this(cell, what, List.of());
+        }
+    }
+
+    /**
+     * Nothing changed, because a rule stands against it.
+     *
+     * @param blockers what the checks say against settling the text, when that is the reason
+     */
+    record Refused(Reason reason, List<String> blockers) implements Outcome {
+
+        Refused(Reason reason) {
+            this(reason, List.of());
+        }
+    }
 
     /** The kinds of story lines of a cell. */
     enum What {
@@ -38,7 +55,8 @@ public sealed interface Outcome {
         OFFER_NOT_OPEN("This offer has been answered or taken back in the meantime."),
         CHANGED_SINCE("This cell was changed again since; put back the line of its story that you want."),
         NOT_STALE("This text was made for the source as it reads now."),
-        OWN_OFFER("Nobody settles their own offer in this language; another reviewer has to."),
+        OWN_OFFER("Nobody puts their own text in force in this language; another reviewer has to settle it."),
+        BLOCKED("This cannot be settled."),
         REASON_MISSING("Say why it goes back, so that its author can improve it."),
         NOT_YOURS("Only its author can take an offer back."),
         NOTHING_IN_FORCE("There is no text in force here.");

@@ -11,7 +11,7 @@
  *              | reviewer, where own texts may settle  | text, settled              | text, settled
  * settle       | reviewer, not the offer's author      | offer's text, settled      | offer's text, settled
  * settle by rule | the offer's author, trusted by a standing rule | offer's text, settled | only a stale text: offer's text, settled
- * amend        | reviewer                              | amended text, settled      | amended text, settled
+ * amend        | reviewer, not the offer's author      | amended text, settled      | amended text, settled
  * return       | reviewer, with a reason               | offer returned             | offer returned
  * withdraw     | the offer's author                    | offer withdrawn            | offer withdrawn
  * still holds  | reviewer                              | based on the current source| based on the current source
@@ -20,6 +20,15 @@
  * put back     | contributor (pencilled), reviewer     | as that line               | as that line
  * undo         | who made the change, nothing since     | as before that change      | as before that change
  * </pre>
+ *
+ * <p>Two rules look at what comes out, whatever the event. A text comes into force as settled when it was not the settled text before. Then
+ *
+ * <ul>
+ *   <li>four eyes: unless the language lets reviewers settle their own, it is refused when the actor alone stands behind it: their own offer, somebody else's
+ *       amended into one's own, a line of one's own put back, a text that one wrote and settled oneself brought back by undo. A standing rule of the language
+ *       is the one exception;
+ *   <li>the checks: a text with blockers is refused; what put back and undo restore comes back pencilled instead, and is listed.
+ * </ul>
  */
 @NullMarked
 package mellow.core.cell;

@@ -2,17 +2,20 @@ package mellow.core.check;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import mellow.core.placeholder.IcuMessage;
-import mellow.core.placeholder.Placeholder;
 import mellow.core.placeholder.Placeholders;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 
 /** Looks at a text beside its source: placeholders, length, lines, outer spaces, plural forms, ICU syntax. Finds nothing in assets. */
 public final class Checks {
+
+    /** So many placeholders too many tell enough about one text. */
+    private static final int MOST_TOLD = 50;
 
     private Checks() {}
 
@@ -40,26 +43,32 @@ public final class Checks {
         forms(measure, text, categories, found);
         for (Map.Entry<String, String> form : text.entrySet()) {
             String source = sourceOf(measure.shape, measure.source, form.getKey());
-            // In a message that cannot be read, everything would seem to be missing.
-            if (!broken(source, form.getKey(), form.getValue(), found)) {
-                placeholders(measure.shape, source, form.getKey(), form.getValue(), found);
-            }
-            length(measure, form.getKey(), form.getValue(), found);
-            lines(measure, source, form.getKey(), form.getValue(), found);
+            blockers(measure, form.getKey(), form.getValue(), found);
+            otherLines(measure, source, form.getKey(), form.getValue(), found);
             outerSpaces(source, form.getKey(), form.getValue(), found);
         }
         return List.copyOf(found);
     }
 
-    /** Whether every form has the placeholders that the source asks of it. */
-    public static boolean placeholdersMatch(
-            Shape shape, SortedMap<String, String> source, SortedMap<String, String> text) {
-        if (shape == Shape.ASSET) {
-            return true;
+    /** What stands against settling a text: the blockers of {@link #of}, found without looking for anything else. */
+    public static List<Finding> blockers(Measure measure, SortedMap<String, String> text) {
+        if (measure.shape == Shape.ASSET) {
+            return List.of();
         }
-        List<Finding> found = new ArrayList<>();
-        text.forEach((form, words) -> placeholders(shape, sourceOf(shape, source, form), form, words, found));
-        return found.isEmpty();
+        List<Finding> found = new ArrayList<>(0);
+        text.forEach((form, words) -> blockers(measure, form, words, found));
+        return found;
+    }
+
+    private static void blockers(Measure measure, String form, String text, List<Finding> found) {
+        String source = sourceOf(measure.shape, measure.source, form);
+        // In a message that cannot be read, everything would seem to be missing; without a source, everything too much.
+        boolean unknown = measure.source.values().stream().allMatch(String::isEmpty);
+        if (!broken(source, form, text, found) && !unknown) {
+            placeholders(measure.shape, source, form, text, found);
+        }
+        length(measure, form, text, found);
+        tooManyLines(measure, form, text, found);
     }
 
     private static String sourceOf(Shape shape, SortedMap<String, String> source, String form) {
@@ -102,15 +111,16 @@ public final class Checks {
             found.add(Finding.blocker(
                     "placeholder-missing", form, "Missing: " + String.join(", ", difference.missing()) + "."));
         }
-        for (String extra : difference.extra()) {
-            int at = Placeholders.COMMON.in(text).stream()
-                    .filter(one -> one.spelled().equals(extra))
-                    .reduce((one, later) -> later)
-                    .map(Placeholder::start)
-                    .orElse(-1);
+        if (difference.extra().isEmpty()) {
+            return;
+        }
+        Map<String, Integer> last = new HashMap<>();
+        Placeholders.COMMON.in(text).forEach(one -> last.put(one.spelled(), one.start()));
+        difference.extra().stream().limit(MOST_TOLD).forEach(extra -> {
+            int at = last.getOrDefault(extra, -1);
             found.add(Finding.blocker("placeholder-extra", form, extra + " is not in the source.")
                     .at(at, at < 0 ? -1 : at + extra.length()));
-        }
+        });
     }
 
     private static boolean broken(String source, String form, String text, List<Finding> found) {
@@ -139,15 +149,23 @@ public final class Checks {
         }
     }
 
-    private static void lines(Measure measure, String source, String form, String text, List<Finding> found) {
-        int lines = linesOf(text);
-        if (measure.maxLines > 0 && lines > measure.maxLines) {
+    private static boolean tooManyLines(Measure measure, String text) {
+        return measure.maxLines > 0 && linesOf(text) > measure.maxLines;
+    }
+
+    private static void tooManyLines(Measure measure, String form, String text, List<Finding> found) {
+        if (tooManyLines(measure, text)) {
             found.add(Finding.blocker(
                     "too-many-lines",
                     form,
-                    lines + " lines, and " + measure.maxLines + (measure.maxLines == 1 ? " is" : " are")
+                    linesOf(text) + " lines, and " + measure.maxLines + (measure.maxLines == 1 ? " is" : " are")
                             + " allowed."));
-        } else if (lines != linesOf(source) && !source.isEmpty()) {
+        }
+    }
+
+    private static void otherLines(Measure measure, String source, String form, String text, List<Finding> found) {
+        int lines = linesOf(text);
+        if (lines != linesOf(source) && !source.isEmpty() && !tooManyLines(measure, text)) {
             found.add(Finding.warning(
                     "other-lines",
                     form,

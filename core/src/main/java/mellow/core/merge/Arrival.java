@@ -1,6 +1,7 @@
 package mellow.core.merge;
 
 import java.util.Optional;
+import mellow.core.cell.Actor;
 import mellow.core.cell.Standing;
 import mellow.core.format.FileState;
 
@@ -12,6 +13,16 @@ public enum Arrival {
     OFFERED,
     /** In force, as a draft. */
     PENCILLED;
+
+    /**
+     * The same for a file that {@code actor} brings: its texts count as theirs, so they settle only where their own texts do.
+     *
+     * @param vouches they answer for all languages of the ledger and bring what others settled elsewhere
+     */
+    public Arrival by(Actor actor, boolean vouches) {
+        boolean settles = actor.reviews() && (actor.settlesOwn() || vouches);
+        return this == SETTLED && !settles ? OFFERED : this;
+    }
 
     /** The same for a text about which the file says something: a text marked unsure is pencilled, one that nobody called final is offered. */
     public Arrival within(Optional<FileState> stated) {

@@ -20,7 +20,7 @@ public enum ChangeKind {
     CONFLICTS(Choice.OFFER, Choice.TAKE, Choice.KEEP),
     /** Another text than the settled one, and nothing tells who moved. */
     DIFFER_FROM_SETTLED(Choice.OFFER, Choice.TAKE, Choice.KEEP),
-    /** A text that lost a placeholder of its source or has one too many; it is never settled by taking it in. */
+    /** A text that lost a placeholder of its source or has one too many, is too long, or cannot be settled for another reason; it is pencilled instead. */
     PLACEHOLDERS(Choice.TAKE, Choice.OFFER, Choice.KEEP),
     /** The same text, pencilled here and settled in the file. */
     HIGHER_STANDING(Choice.KEEP, Choice.TAKE),

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import mellow.core.cell.Standing;
 import mellow.core.check.Checks;
+import mellow.core.check.Checks.Measure;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
@@ -234,7 +235,8 @@ public final class Comparison {
         RecordCell mine = entry.cell(tag);
         FileText theirs = now.texts().get(column);
         TextDecision decision = TextDecision.decide(baseText(then, tag), mine.text(), theirs);
-        Arrival arrival = arrival(tag, theirs.state());
+        boolean ownOffer = theirs.says(mine.ownOffer()) && terms.fourEyes().contains(tag);
+        Arrival arrival = ownOffer ? Arrival.OFFERED : arrival(tag, theirs.state());
         FileText source = rewritten ? source(now) : entry.source();
         switch (decision) {
             case NOTHING_NEW -> {}
@@ -258,7 +260,11 @@ public final class Comparison {
                 }
             }
             case SAME -> {
-                if (arrival == Arrival.SETTLED && mine.standing() == Standing.PENCILLED) {
+                boolean own = mine.own() && terms.fourEyes().contains(tag);
+                if (arrival == Arrival.SETTLED
+                        && mine.standing() == Standing.PENCILLED
+                        && !own
+                        && passes(entry, now, source, theirs)) {
                     Choice choice = choice(ChangeKind.HIGHER_STANDING, now.id(), tag, Choice.KEEP);
                     listener.change(text(
                             ChangeKind.HIGHER_STANDING,
@@ -275,7 +281,7 @@ public final class Comparison {
                 }
             }
             default -> {
-                boolean whole = Checks.placeholdersMatch(entry.shape(), source.forms(), theirs.forms());
+                boolean whole = passes(entry, now, source, theirs);
                 ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.PLACEHOLDERS;
                 Arrival taken =
                         (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
@@ -288,6 +294,16 @@ public final class Comparison {
                 }
             }
         }
+    }
+
+    /** Whether nothing stands against settling the file's text, with the limit that the entry has afterwards. */
+    private boolean passes(RecordEntry entry, FileEntry now, FileText source, FileText theirs) {
+        boolean described = terms.coordinator()
+                && file.has(Field.LIMIT)
+                && choice(ChangeKind.DESCRIPTIONS, now.id(), null, Choice.TAKE) == Choice.TAKE;
+        int limit = described ? now.maxLength() : entry.maxLength();
+        return Checks.blockers(new Measure(entry.shape(), source.forms(), limit, entry.maxLines()), theirs.forms())
+                .isEmpty();
     }
 
     private Arrival arrival(LanguageTag tag, Optional<FileState> stated) {
@@ -385,8 +401,9 @@ public final class Comparison {
             if (i == sourceColumn || !terms.arrivals().containsKey(tag) || text.isEmpty()) {
                 continue;
             }
-            boolean whole = source(entry).isEmpty()
-                    || Checks.placeholdersMatch(entry.shape(), source(entry).forms(), text.forms());
+            boolean whole = Checks.blockers(
+                            new Measure(entry.shape(), source(entry).forms(), entry.maxLength(), 0), text.forms())
+                    .isEmpty();
             ChangeKind kind = whole ? ChangeKind.TEXTS_ADDED : ChangeKind.PLACEHOLDERS;
             Arrival arrival = arrival(tag, text.state());
             listener.change(new Change(

@@ -10,12 +10,14 @@ import mellow.core.format.FileText;
  * @param standing its standing
  * @param version the cell's version, 0 when there is no row
  * @param openOffers number of open offers
+ * @param own whether the person asking changed it last
  * @param stale whether the source changed its meaning since the text was made
  * @param ownOffer what the person asking has on offer, {@link FileText#NONE} for nothing
  */
 public record RecordCell(
-        FileText text, Standing standing, int version, int openOffers, boolean stale, FileText ownOffer) {
+        FileText text, Standing standing, int version, int openOffers, boolean own, boolean stale, FileText ownOffer) {
 
     /** A cell nobody has touched. */
-    public static final RecordCell NONE = new RecordCell(FileText.NONE, Standing.NONE, 0, 0, false, FileText.NONE);
+    public static final RecordCell NONE =
+            new RecordCell(FileText.NONE, Standing.NONE, 0, 0, false, false, FileText.NONE);
 }

@@ -13,6 +13,7 @@ import mellow.core.text.Shape;
  * @param position its place in the table
  * @param source its source, without a state
  * @param maxLength longest allowed text in characters, 0 for no limit
+ * @param maxLines most lines of a text, 0 for no limit
  * @param revision its source revision
  * @param meaningRevision the revision since which texts are current
  * @param words words of its source
@@ -28,6 +29,7 @@ public record RecordEntry(
         String reference,
         String section,
         int maxLength,
+        int maxLines,
         boolean translatable,
         int revision,
         int meaningRevision,

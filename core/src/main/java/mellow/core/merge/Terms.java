@@ -10,6 +10,7 @@ import mellow.core.language.LanguageTag;
  *
  * @param source the table's source language
  * @param arrivals how texts arrive, by language, within the person's rights; texts in other languages are not looked at
+ * @param fourEyes the languages in which the person's own texts do not settle; a file that says the same as their offer or draft does not make it another's
  * @param reviews the languages in which the person may take texts away
  * @param coordinator whether the person may change entries and sources
  * @param removes whether entries that the file lost are removed unless somebody says otherwise: only a file that covered the whole table removes
@@ -19,6 +20,7 @@ import mellow.core.language.LanguageTag;
 public record Terms(
         LanguageTag source,
         Map<LanguageTag, Arrival> arrivals,
+        Set<LanguageTag> fourEyes,
         Set<LanguageTag> reviews,
         boolean coordinator,
         boolean removes,

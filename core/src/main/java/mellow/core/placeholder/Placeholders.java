@@ -1,9 +1,13 @@
 package mellow.core.placeholder;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mellow.core.placeholder.Placeholder.Kind;
@@ -173,43 +177,35 @@ public final class Placeholders {
         if (asked.isEmpty() && given.isEmpty()) {
             return Difference.NONE;
         }
-        List<Placeholder> wanted = new ArrayList<>(asked);
-        List<Placeholder> extra = new ArrayList<>();
         boolean branches = IcuMessage.parse(source).typed()
                 || IcuMessage.parse(translation).typed();
+        Map<String, ArrayDeque<Integer>> wanted = new HashMap<>();
+        for (int i = 0; i < asked.size(); i++) {
+            wanted.computeIfAbsent(asked.get(i).identity(), identity -> new ArrayDeque<>())
+                    .add(i);
+        }
+        BitSet missing = new BitSet();
+        missing.set(0, asked.size());
+        List<String> extra = new ArrayList<>();
         for (Placeholder placeholder : given) {
-            boolean known = wanted.removeIf(new FirstOf(placeholder.identity(), branches));
-            boolean repeated =
-                    branches && asked.stream().anyMatch(one -> one.identity().equals(placeholder.identity()));
-            if (!known && !repeated) {
-                extra.add(placeholder);
+            ArrayDeque<Integer> same = wanted.get(placeholder.identity());
+            if (same == null || (same.isEmpty() && !branches)) {
+                extra.add(placeholder.spelled());
+                continue;
             }
+            do {
+                Integer place = same.poll();
+                if (place != null) {
+                    missing.clear(place);
+                }
+            } while (branches && !same.isEmpty());
         }
         return new Difference(
-                wanted.stream().map(Placeholder::spelled).distinct().toList(),
-                extra.stream().map(Placeholder::spelled).toList());
-    }
-
-    /** Takes the first of that identity, or all of them. */
-    private static final class FirstOf implements java.util.function.Predicate<Placeholder> {
-
-        private final String identity;
-        private final boolean all;
-        private boolean taken;
-
-        FirstOf(String identity, boolean all) {
-            this.identity = identity;
-            this.all = all;
-        }
-
-        @Override
-        public boolean test(Placeholder placeholder) {
-            if ((taken && !all) || !placeholder.identity().equals(identity)) {
-                return false;
-            }
-            taken = true;
-            return true;
-        }
+                missing.stream()
+                        .mapToObj(place -> asked.get(place).spelled())
+                        .distinct()
+                        .toList(),
+                List.copyOf(extra));
     }
 
     /**

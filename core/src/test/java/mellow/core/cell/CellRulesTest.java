@@ -17,6 +17,7 @@ import mellow.core.cell.CellEvent.Return;
 import mellow.core.cell.CellEvent.Settle;
 import mellow.core.cell.CellEvent.SettleByRule;
 import mellow.core.cell.CellEvent.StillHolds;
+import mellow.core.cell.CellEvent.Undo;
 import mellow.core.cell.CellEvent.Withdraw;
 import mellow.core.cell.Offer.Answer;
 import mellow.core.cell.Outcome.Changed;
@@ -39,13 +40,13 @@ class CellRulesTest {
     private static final Text KLAPPE = Text.plain("Klappe");
 
     private Cell after(Cell cell, CellEvent event, int revision, Actor actor) {
-        Outcome outcome = CellRules.apply(cell, event, revision, actor);
+        Outcome outcome = CellRules.apply(cell, event, revision, actor, CellRulesTest::blockers);
         assertThat(outcome).isInstanceOf(Changed.class);
         return ((Changed) outcome).cell();
     }
 
     private Reason refused(Cell cell, CellEvent event, Actor actor) {
-        return ((Refused) CellRules.apply(cell, event, 1, actor)).reason();
+        return ((Refused) CellRules.apply(cell, event, 1, actor, CellRulesTest::blockers)).reason();
     }
 
     private Cell offered() {
@@ -54,6 +55,81 @@ class CellRulesTest {
 
     private Cell settled() {
         return after(offered(), new Settle(10, false), 1, REVIEWER);
+    }
+
+    /** A text of one sign lost what it should hold. */
+    private static List<String> blockers(Text text) {
+        return text.main().length() == 1 ? List.of("Missing: %d.") : List.of();
+    }
+
+    private Cell ownOffer() {
+        return after(Cell.EMPTY, new PutForward(RAMPE, 10), 1, REVIEWER);
+    }
+
+    private Cell cleared() {
+        return after(settled(), new Clear(), 1, REVIEWER);
+    }
+
+    private static final Text LOST = Text.plain("x");
+
+    @Test
+    void nobodyPutsTheirOwnTextInForceByWhateverWay() {
+        assertThat(refused(ownOffer(), new Settle(10, false), REVIEWER)).isEqualTo(Reason.OWN_OFFER);
+        assertThat(refused(ownOffer(), new Amend(10, RAMPE), REVIEWER))
+                .as("amended with the same text")
+                .isEqualTo(Reason.OWN_OFFER);
+        assertThat(refused(ownOffer(), new Amend(10, KLAPPE), REVIEWER))
+                .as("amended with another of one's own")
+                .isEqualTo(Reason.OWN_OFFER);
+        Cell two = after(ownOffer(), new PutForward(KLAPPE, 11), 1, CONTRIBUTOR);
+        assertThat(refused(two, new Amend(11, RAMPE), REVIEWER))
+                .as("somebody else's amended into one's own")
+                .isEqualTo(Reason.OWN_OFFER);
+        assertThat(refused(cleared(), new PutBack(RAMPE, Standing.SETTLED, 1, 3), REVIEWER))
+                .as("put back")
+                .isEqualTo(Reason.OWN_OFFER);
+        CellWas was = CellWas.between(settled(), cleared());
+        assertThat(refused(cleared(), new Undo(cleared().version(), was, 3), REVIEWER))
+                .as("brought back by undo")
+                .isEqualTo(Reason.OWN_OFFER);
+        assertThat(after(ownOffer(), new Settle(10, false), 1, OWN_SETTLER).state(1))
+                .as("by another")
+                .isEqualTo(CellState.SETTLED);
+        assertThat(after(cleared(), new Undo(cleared().version(), was, 0), 1, REVIEWER)
+                        .state(1))
+                .as("what two stand behind comes back")
+                .isEqualTo(CellState.SETTLED);
+    }
+
+    @Test
+    void aPencilledLineOfOnesOwnIsPutBack() {
+        assertThat(after(cleared(), new PutBack(RAMPE, Standing.PENCILLED, 1, 3), 1, REVIEWER)
+                        .state(1))
+                .isEqualTo(CellState.PENCILLED);
+    }
+
+    @Test
+    void whatDoesNotPassTheChecksComesIntoForceByNoWay() {
+        assertThat(refused(Cell.EMPTY, new PutForward(LOST, 10), OWN_SETTLER)).isEqualTo(Reason.BLOCKED);
+        assertThat(refused(offered(), new Amend(10, LOST), REVIEWER)).isEqualTo(Reason.BLOCKED);
+        Cell offered = after(Cell.EMPTY, new PutForward(LOST, 10), 1, CONTRIBUTOR);
+        assertThat(refused(offered, new Settle(10, false), REVIEWER)).isEqualTo(Reason.BLOCKED);
+        assertThat(refused(offered, new SettleByRule(10), CONTRIBUTOR)).isEqualTo(Reason.BLOCKED);
+        Changed back = (Changed) CellRules.apply(
+                cleared(), new PutBack(LOST, Standing.SETTLED, 1, 0), 1, REVIEWER, CellRulesTest::blockers);
+        assertThat(back.cell().state(1)).isEqualTo(CellState.PENCILLED);
+        assertThat(back.lowered()).containsExactly("Missing: %d.");
+        CellWas was = new CellWas(Optional.of(LOST), Standing.SETTLED, 1, 2, List.of());
+        Changed undone = (Changed)
+                CellRules.apply(cleared(), new Undo(cleared().version(), was, 0), 1, REVIEWER, CellRulesTest::blockers);
+        assertThat(undone.cell().state(1)).isEqualTo(CellState.PENCILLED);
+        assertThat(undone.lowered()).isNotEmpty();
+    }
+
+    @Test
+    void aTextThatIsInForceStaysWhateverTheChecksSay() {
+        Cell stood = new Cell(Optional.of(LOST), Standing.SETTLED, 1, 1, 1, List.of());
+        assertThat(after(stood, new StillHolds(99), 2, REVIEWER).state(2)).isEqualTo(CellState.SETTLED);
     }
 
     @Test
@@ -140,7 +216,7 @@ class CellRulesTest {
     @Test
     void nobodyWritesOverWhatIsSettled() {
         assertThat(refused(settled(), new Pencil(KLAPPE), MACHINE)).isEqualTo(Reason.SETTLED_IS_NOT_PENCILLED_OVER);
-        assertThat(refused(settled(), new PutBack(KLAPPE, Standing.PENCILLED, 1), CONTRIBUTOR))
+        assertThat(refused(settled(), new PutBack(KLAPPE, Standing.PENCILLED, 1, 0), CONTRIBUTOR))
                 .isEqualTo(Reason.NO_RIGHT_TO_SETTLE);
     }
 
@@ -159,7 +235,7 @@ class CellRulesTest {
     void anyLineCanBePutBack() {
         Cell cleared = after(settled(), new Clear(), 1, REVIEWER);
         assertThat(cleared.state(1)).isEqualTo(CellState.UNTRANSLATED);
-        Cell back = after(cleared, new PutBack(RAMPE, Standing.SETTLED, 1), 1, REVIEWER);
+        Cell back = after(cleared, new PutBack(RAMPE, Standing.SETTLED, 1, 1), 1, REVIEWER);
         assertThat(back.state(1)).isEqualTo(CellState.SETTLED);
     }
 
@@ -180,7 +256,7 @@ class CellRulesTest {
             }
             Actor actor = actors.get(random.nextInt(actors.size()));
             CellEvent event = randomEvent(random, cell, 100 + step, revision);
-            Outcome outcome = CellRules.apply(cell, event, revision, actor);
+            Outcome outcome = CellRules.apply(cell, event, revision, actor, CellRulesTest::blockers);
             if (outcome instanceof Changed changed) {
                 Cell next = changed.cell();
                 assertThat(next.version()).isEqualTo(cell.version() + 1);
@@ -281,7 +357,8 @@ class CellRulesTest {
                 new PutBack(
                         text,
                         random.nextBoolean() ? Standing.SETTLED : Standing.PENCILLED,
-                        Math.max(1, revision - random.nextInt(2)));
+                        Math.max(1, revision - random.nextInt(2)),
+                        0);
         };
     }
 }

@@ -43,6 +43,7 @@ final class MergeRecord {
                                 1,
                                 offer.isEmpty() ? 0 : 1,
                                 false,
+                                false,
                                 offer));
             }
             record.put(new EntryId(parts[0].strip(), ""), FileText.plain(parts[1].strip()), cells);
@@ -52,7 +53,8 @@ final class MergeRecord {
 
     private void put(EntryId id, FileText source, Map<LanguageTag, RecordCell> cells) {
         int number = entries.size() + 1;
-        entries.put(id, new RecordEntry(number, number, id, Shape.PLAIN, source, "", "", "", 0, true, 1, 1, 1, cells));
+        entries.put(
+                id, new RecordEntry(number, number, id, Shape.PLAIN, source, "", "", "", 0, 0, true, 1, 1, 1, cells));
     }
 
     List<RecordEntry> entries() {
@@ -71,6 +73,7 @@ final class MergeRecord {
                 new Terms(
                         ENGLISH,
                         Map.of(GERMAN, Arrival.SETTLED),
+                        Set.of(),
                         Set.of(GERMAN),
                         true,
                         before != null && Comparison.holdsMost(now, before),
@@ -120,10 +123,13 @@ final class MergeRecord {
                 java.util.Objects.requireNonNull(entries.get(change.id())).cell(GERMAN);
         FileText text = FileText.of(change.after().forms());
         if (change.arrives() == Arrival.OFFERED) {
-            cell(change, new RecordCell(mine.text(), mine.standing(), mine.version() + 1, 1, false, text));
+            cell(change, new RecordCell(mine.text(), mine.standing(), mine.version() + 1, 1, false, false, text));
         } else {
             Standing standing = change.arrives() == Arrival.SETTLED ? Standing.SETTLED : Standing.PENCILLED;
-            cell(change, new RecordCell(text, standing, mine.version() + 1, mine.openOffers(), false, mine.ownOffer()));
+            cell(
+                    change,
+                    new RecordCell(
+                            text, standing, mine.version() + 1, mine.openOffers(), false, false, mine.ownOffer()));
         }
     }
 
@@ -135,7 +141,7 @@ final class MergeRecord {
     private static RecordEntry with(
             RecordEntry entry, EntryId id, FileText source, Map<LanguageTag, RecordCell> cells) {
         return new RecordEntry(
-                entry.id(), entry.position(), id, Shape.PLAIN, source, "", "", "", 0, true, 1, 1, 1, cells);
+                entry.id(), entry.position(), id, Shape.PLAIN, source, "", "", "", 0, 0, true, 1, 1, 1, cells);
     }
 
     /** Everything it says, to be held against another. */

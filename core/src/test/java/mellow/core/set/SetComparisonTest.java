@@ -23,8 +23,8 @@ import org.junit.jupiter.api.Test;
 class SetComparisonTest {
 
     private static final LanguageTag EN = new LanguageTag("en");
-    private static final Terms TERMS =
-            new Terms(EN, Map.of(new LanguageTag("de"), Arrival.SETTLED), Set.of(), true, true, Set.of(), Choices.NONE);
+    private static final Terms TERMS = new Terms(
+            EN, Map.of(new LanguageTag("de"), Arrival.SETTLED), Set.of(), Set.of(), true, true, Set.of(), Choices.NONE);
 
     private static SetReading set(FileReading source, FileReading german) {
         return new SetReading(EN, List.of(new Part("en", source, true), new Part("de", german, false)));
@@ -40,6 +40,7 @@ class SetComparisonTest {
                 "",
                 "",
                 "",
+                0,
                 0,
                 true,
                 1,

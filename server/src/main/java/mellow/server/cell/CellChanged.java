@@ -1,5 +1,6 @@
 package mellow.server.cell;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -7,8 +8,9 @@ import org.jspecify.annotations.Nullable;
  *
  * @param change the change's number, for undo
  * @param cell the cell afterwards
+ * @param lowered why a settled text was put back as pencilled: what the checks say against it; null when it was not
  */
-public record CellChanged(long change, CellView cell) {
+public record CellChanged(long change, CellView cell, @Nullable List<String> lowered) {
 
     /**
      * What came of changing many cells.
@@ -17,8 +19,16 @@ public record CellChanged(long change, CellView cell) {
      * @param changed how many cells changed
      * @param refused the first cells that stayed as they are, with the reason
      * @param refusedInAll how many stayed as they are
+     * @param lowered the first cells whose settled text came back pencilled, with what the checks say against it
+     * @param loweredInAll how many came back pencilled
      */
-    public record Many(long change, int changed, java.util.List<RefusedCell> refused, int refusedInAll) {}
+    public record Many(
+            long change,
+            int changed,
+            List<RefusedCell> refused,
+            int refusedInAll,
+            List<RefusedCell> lowered,
+            int loweredInAll) {}
 
     /**
      * A cell that stayed as it is.

@@ -68,9 +68,6 @@ interface CellRepository extends JpaRepository<CellRow, CellKey> {
             nativeQuery = true)
     int dropUntouched(Long[] entries, Short[] languages);
 
-    @Query(value = "select nextval('offer_seq')", nativeQuery = true)
-    long nextOffer();
-
     @Query(value = "select nextval('change_seq')", nativeQuery = true)
     long nextChange();
 }

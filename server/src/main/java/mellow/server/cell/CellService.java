@@ -11,6 +11,8 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.LongSupplier;
+import java.util.stream.Stream;
 import mellow.core.cell.Cell;
 import mellow.core.cell.CellEvent;
 import mellow.core.cell.Offer;
@@ -39,6 +41,9 @@ import org.springframework.transaction.annotation.Transactional;
 public class CellService {
 
     static final String MOVED_ON = "cell-moved-on";
+
+    /** Code of a text that came back pencilled, because it would not be settled today. */
+    private static final String LOWERED = "came-back-pencilled";
 
     private static final String UNDO = "undo";
     /** More would not be read, and the number says how many there were. */
@@ -98,11 +103,12 @@ public class CellService {
                 List.of(new Wanted(
                         key,
                         change.version(),
-                        (cell, entry, in) -> event(key, change, cell, entry.shape(), in.tag()))));
+                        (cell, entry, in, offer) -> event(key, change, cell, entry.shape(), in.tag(), offer))));
         for (Refusal refusal : result.refused().values()) {
             throw refusal.code().equals(MOVED_ON) ? movedOn(refusal, key) : refusal;
         }
-        return new CellChanged(number, reader.one(entryId, language));
+        return new CellChanged(
+                number, reader.one(entryId, language), result.lowered().get(key));
     }
 
     /** Changes many cells as one change; cells that a rule stands against stay as they are and are named. */
@@ -148,7 +154,8 @@ public class CellService {
                     new Wanted(
                             key,
                             one.version(),
-                            (cell, entry, in) -> event(key, beside(change, cell), cell, entry.shape(), tag)));
+                            (cell, entry, in, offer) ->
+                                    event(key, beside(change, cell), cell, entry.shape(), tag, offer)));
             if (before != null) {
                 throw Refusal.unacceptable(
                         "cell-twice", "A cell can be changed once in one go, and one is named twice.");
@@ -168,7 +175,7 @@ public class CellService {
     public Optional<Many> undo(long person, long change) {
         List<Wanted> wanted = new ArrayList<>();
         story.undo(person, change)
-                .forEach((key, undo) -> wanted.add(new Wanted(key, null, (cell, entry, kept) -> undo)));
+                .forEach((key, undo) -> wanted.add(new Wanted(key, null, (cell, entry, kept, offer) -> undo)));
         if (wanted.isEmpty()) {
             return Optional.empty();
         }
@@ -188,21 +195,39 @@ public class CellService {
 
     private Many reply(long number, Result result) {
         Map<Long, String> keys = new HashMap<>();
-        Collection<Long> named = result.refused().keySet().stream()
-                .limit(MOST_REFUSALS_TOLD)
+        Collection<Long> named = Stream.of(result.refused(), result.lowered())
+                .flatMap(cells -> cells.keySet().stream().limit(MOST_REFUSALS_TOLD))
                 .map(CellKey::entryId)
                 .toList();
         cells.holdEntries(named).forEach(entry -> keys.put(entry.id(), entry.key()));
         List<RefusedCell> refused = result.refused().entrySet().stream()
                 .limit(MOST_REFUSALS_TOLD)
-                .map(one -> new RefusedCell(
-                        one.getKey().entryId(),
-                        keys.get(one.getKey().entryId()),
-                        languages.tag(one.getKey().languageId()).value(),
+                .map(one -> told(
+                        one.getKey(),
+                        keys,
                         one.getValue().code(),
                         String.valueOf(one.getValue().getMessage())))
                 .toList();
-        return new Many(number, result.changed(), refused, result.refused().size());
+        List<RefusedCell> lowered = result.lowered().entrySet().stream()
+                .limit(MOST_REFUSALS_TOLD)
+                .map(one -> told(one.getKey(), keys, LOWERED, String.join(" ", one.getValue())))
+                .toList();
+        return new Many(
+                number,
+                result.changed(),
+                refused,
+                result.refused().size(),
+                lowered,
+                result.lowered().size());
+    }
+
+    private RefusedCell told(CellKey cell, Map<Long, String> keys, String code, String sentence) {
+        return new RefusedCell(
+                cell.entryId(),
+                keys.get(cell.entryId()),
+                languages.tag(cell.languageId()).value(),
+                code,
+                sentence);
     }
 
     /** Among many, a text that cannot be pencilled because a settled one stands there is offered beside it. */
@@ -212,16 +237,17 @@ public class CellService {
                 : change;
     }
 
-    private CellEvent event(CellKey key, CellChange change, Cell cell, Shape shape, LanguageTag tag) {
+    private CellEvent event(
+            CellKey key, CellChange change, Cell cell, Shape shape, LanguageTag tag, LongSupplier offer) {
         return switch (change.action()) {
             case PENCIL -> new CellEvent.Pencil(text(change, shape, tag));
-            case PUT_FORWARD -> new CellEvent.PutForward(text(change, shape, tag), cells.nextOffer());
-            case OFFER -> new CellEvent.MakeOffer(text(change, shape, tag), cells.nextOffer());
+            case PUT_FORWARD -> new CellEvent.PutForward(text(change, shape, tag), offer.getAsLong());
+            case OFFER -> new CellEvent.MakeOffer(text(change, shape, tag), offer.getAsLong());
             case SETTLE -> new CellEvent.Settle(offer(change, cell), change.meaningConfirmed());
             case AMEND -> new CellEvent.Amend(offer(change, cell), text(change, shape, tag));
             case RETURN -> new CellEvent.Return(offer(change, cell), Objects.requireNonNullElse(change.reason(), ""));
             case WITHDRAW -> new CellEvent.Withdraw(offer(change, cell));
-            case STILL_HOLDS -> new CellEvent.StillHolds(cells.nextOffer());
+            case STILL_HOLDS -> new CellEvent.StillHolds(offer.getAsLong());
             case CLEAR -> new CellEvent.Clear();
             case PUT_BACK ->
                 story.putBack(key, Objects.requireNonNullElse(change.line(), 0L))

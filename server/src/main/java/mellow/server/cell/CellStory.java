@@ -38,10 +38,26 @@ class CellStory {
             where s.entry_id = :entry and s.language_id = :language
             order by s.id desc limit 200
             """;
-    private static final String LINE =
-            "select * from cell_story where entry_id = :entry and language_id = :language and id = :id";
+    /** Whose text a line tells of: the offer's author, else who brought it; nobody when a file did. */
+    private static final String AUTHOR =
+            "case when s.intake_id is not null then 0 else coalesce((select o.author_id from offer o where o.id = s.offer_id), s.person_id) end";
+
+    private static final String LINE = "select s.*, " + AUTHOR
+            + " author from cell_story s where s.entry_id = :entry and s.language_id = :language and s.id = :id";
+
+    /**
+     * The lines of a change, each with who alone stands behind the text that was in force before it: wrote it and put it in force. A line knows the version
+     * it left, so the one that put the former text in force is found by that; lines of files have none.
+     */
     private static final String OF_CHANGE =
-            "select * from cell_story where change_id = :change and person_id = :person order by entry_id, language_id";
+            """
+            select c.entry_id, c.language_id, c.version, c.was, coalesce((
+                select case when %s = s.person_id and s.what in ('settled', 'amended') then s.person_id else 0 end
+                from cell_story s
+                where s.entry_id = c.entry_id and s.language_id = c.language_id and s.version = (c.was::jsonb ->> 'textAt')::int limit 1), 0) alone
+            from cell_story c where c.change_id = :change and c.person_id = :person order by c.entry_id, c.language_id
+            """
+                    .formatted(AUTHOR);
 
     /** Lines after which the text they name was in force. */
     private static final Set<String> IN_FORCE =
@@ -138,10 +154,19 @@ class CellStory {
 
     private static PutBack putBack(Text text, java.sql.ResultSet row) {
         try {
-            return new PutBack(text, Standing.values()[row.getShort("standing")], row.getInt("based_on"));
+            return new PutBack(
+                    text, Standing.values()[row.getShort("standing")], row.getInt("based_on"), row.getLong("author"));
         } catch (java.sql.SQLException broken) {
             throw new IllegalStateException(broken);
         }
+    }
+
+    /** So many new numbers of offers. */
+    List<Long> offerNumbers(int amount) {
+        return jdbc.sql("select nextval('offer_seq') from generate_series(1, :amount)")
+                .param("amount", amount)
+                .query(Long.class)
+                .list();
     }
 
     /** What takes each cell of {@code person}'s change back to where it was before. */
@@ -150,7 +175,7 @@ class CellStory {
         jdbc.sql(OF_CHANGE).param("change", change).param("person", person).query(row -> {
             undo.put(
                     new CellKey(row.getLong("entry_id"), row.getShort("language_id")),
-                    new Undo(row.getInt("version"), WasJson.read(row.getString("was"))));
+                    new Undo(row.getInt("version"), WasJson.read(row.getString("was")), row.getLong("alone")));
         });
         return undo;
     }

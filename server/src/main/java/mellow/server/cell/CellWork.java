@@ -1,19 +1,22 @@
 package mellow.server.cell;
 
 import jakarta.persistence.EntityManager;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.function.LongSupplier;
 import java.util.stream.Collectors;
 import mellow.core.cell.Actor;
 import mellow.core.cell.Cell;
@@ -29,7 +32,6 @@ import mellow.core.cell.Outcome.What;
 import mellow.core.cell.StandingRule;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
-import mellow.core.check.Finding.Severity;
 import mellow.core.check.WordsToAvoid;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.EditDistance;
@@ -106,7 +108,8 @@ class CellWork {
     /** Makes the event for a cell that is held; may refuse. */
     @FunctionalInterface
     interface EventMaker {
-        CellEvent event(Cell cell, EntryRow entry, Kept kept);
+        /** {@code offer} gives the number of an offer that the event may open. */
+        CellEvent event(Cell cell, EntryRow entry, Kept kept, LongSupplier offer);
     }
 
     /**
@@ -116,8 +119,14 @@ class CellWork {
      */
     record Wanted(CellKey key, @Nullable Integer version, EventMaker maker) {}
 
-    /** What came of it: how many changed, and why others did not. */
-    record Result(int changed, Map<CellKey, Refusal> refused) {}
+    /**
+     * What came of it.
+     *
+     * @param changed how many changed
+     * @param refused why others did not
+     * @param lowered what the checks say against texts that came back pencilled
+     */
+    record Result(int changed, Map<CellKey, Refusal> refused, Map<CellKey, List<String>> lowered) {}
 
     /** Carries out {@code wanted} as one change. What is refused stays as it is; the caller decides whether that undoes the rest. */
     Result carryOut(Telling telling, List<Wanted> wanted) {
@@ -142,7 +151,7 @@ class CellWork {
             task.some(inOrder.subList(from, Math.min(inOrder.size(), from + AT_ONCE)));
         }
         task.tell();
-        return new Result(task.changed, task.refused);
+        return new Result(task.changed, task.refused, task.lowered);
     }
 
     /** Adds up what one change does, over its chunks. */
@@ -151,6 +160,8 @@ class CellWork {
         private final Rights rights;
         private final Map<Long, TableInfo> tables = new HashMap<>();
         private final Map<CellKey, Refusal> refused = new LinkedHashMap<>();
+        private final Map<CellKey, List<String>> lowered = new LinkedHashMap<>();
+        private final Deque<Long> offerNumbers = new ArrayDeque<>();
         private final Moves moves = new Moves();
         private final Map<Place, Integer> happened = new TreeMap<>(Comparator.comparingLong(Place::table)
                 .thenComparing(Place::language)
@@ -159,6 +170,7 @@ class CellWork {
         private final Map<Long, TreeSet<String>> languagesByTable = new HashMap<>();
         private final Map<Short, Boolean> trusted = new HashMap<>();
         private int changed;
+        private int most = 1;
 
         private record Place(long table, short language, String what) {}
 
@@ -168,6 +180,7 @@ class CellWork {
         }
 
         void some(List<Wanted> wanted) {
+            most = wanted.size();
             Long[] entryIds = wanted.stream().map(one -> one.key().entryId()).toArray(Long[]::new);
             Short[] numbers = wanted.stream().map(one -> one.key().languageId()).toArray(Short[]::new);
             Map<Long, EntryRow> entries =
@@ -238,10 +251,20 @@ class CellWork {
                     rights.reviews(kept.tag()),
                     kept.settlesOwn(),
                     false);
-            CellEvent event = wanted.maker().event(before, entry, kept);
-            requireSound(event, before, entry, kept);
+            CellEvent event = wanted.maker().event(before, entry, kept, this::offerNumber);
+            Function<Text, List<String>> blockers = text -> Checks.blockers(entry.measure(), text.forms()).stream()
+                    .map(Finding::sentence)
+                    .toList();
             Changed outcome = byRule(
-                    require(CellRules.apply(before, event, entry.sourceRevision(), actor)), event, entry, kept, actor);
+                    require(CellRules.apply(before, event, entry.sourceRevision(), actor, blockers)),
+                    event,
+                    entry,
+                    kept,
+                    actor,
+                    blockers);
+            if (!outcome.lowered().isEmpty()) {
+                lowered.put(wanted.key(), outcome.lowered());
+            }
             Cell after = outcome.cell();
             CellState stateBefore = row.state();
             CellState stateAfter = after.state(entry.meaningRevision());
@@ -268,7 +291,13 @@ class CellWork {
         }
 
         /** What a standing rule makes of a text that was just put forward: settled at once, or as it was. */
-        private Changed byRule(Changed outcome, CellEvent event, EntryRow entry, Kept kept, Actor actor) {
+        private Changed byRule(
+                Changed outcome,
+                CellEvent event,
+                EntryRow entry,
+                Kept kept,
+                Actor actor,
+                Function<Text, List<String>> blockers) {
             if (!(event instanceof CellEvent.PutForward forward)
                     || outcome.what() != What.OFFERED
                     || !MADE_BY_PEOPLE.contains(telling.origin())
@@ -279,43 +308,31 @@ class CellWork {
                 return outcome;
             }
             return require(CellRules.apply(
-                    outcome.cell(), new CellEvent.SettleByRule(forward.offerId()), entry.sourceRevision(), actor));
+                    outcome.cell(),
+                    new CellEvent.SettleByRule(forward.offerId()),
+                    entry.sourceRevision(),
+                    actor,
+                    blockers));
+        }
+
+        /** Taken from the database for as many as are done at once: asked one by one, each would first write out what is not saved yet. */
+        private long offerNumber() {
+            if (offerNumbers.isEmpty()) {
+                offerNumbers.addAll(story.offerNumbers(most));
+            }
+            return offerNumbers.remove();
         }
 
         /** Whether neither the checks nor the wordbook find anything to mind. */
         private boolean sound(Text text, EntryRow entry, Kept kept) {
-            LanguageTag source = java.util.Objects.requireNonNull(tables.get(entry.tableId()))
-                    .source();
+            LanguageTag source =
+                    Objects.requireNonNull(tables.get(entry.tableId())).source();
             return Checks.of(entry.measure(), text.forms(), categories(kept)).isEmpty()
                     && WordsToAvoid.in(
                                     wordbook.agreed(source, kept.tag()),
                                     entry.measure().source(),
                                     text.forms())
                             .isEmpty();
-        }
-
-        /** Nothing is settled past a blocker. */
-        private void requireSound(CellEvent event, Cell before, EntryRow entry, Kept kept) {
-            Optional<Text> text = Optional.empty();
-            if (event instanceof CellEvent.Settle settle) {
-                text = before.offers().stream()
-                        .filter(offer -> offer.id() == settle.offerId())
-                        .map(Offer::text)
-                        .findFirst();
-            } else if (event instanceof CellEvent.Amend amend) {
-                text = Optional.of(amend.text());
-            }
-            List<String> blockers = text.stream()
-                    .flatMap(one -> Checks.of(entry.measure(), one.forms(), categories(kept)).stream())
-                    .filter(finding -> finding.severity() == Severity.BLOCKER)
-                    .map(Finding::sentence)
-                    .toList();
-            if (!blockers.isEmpty()) {
-                throw Refusal.unacceptable(
-                        "blocked",
-                        "This cannot be settled. " + String.join(" ", blockers),
-                        Map.of("blockers", blockers));
-            }
         }
 
         private Collection<String> categories(Kept kept) {
@@ -358,9 +375,7 @@ class CellWork {
             happened.forEach((place, amount) -> activity.note(
                     telling.person(), place.table(), place.language(), place.what(), 0, amount, telling.at()));
             entriesByTable.forEach((table, entries) -> live.tell(new LiveChange(
-                    table,
-                    List.copyOf(entries),
-                    List.copyOf(java.util.Objects.requireNonNull(languagesByTable.get(table))))));
+                    table, List.copyOf(entries), List.copyOf(Objects.requireNonNull(languagesByTable.get(table))))));
         }
     }
 
@@ -383,11 +398,17 @@ class CellWork {
         if (outcome instanceof Changed changed) {
             return changed;
         }
-        Reason reason = ((Refused) outcome).reason();
+        Refused refused = (Refused) outcome;
+        Reason reason = refused.reason();
         String code = reason.name().toLowerCase(Locale.ROOT).replace('_', '-');
         throw switch (reason) {
             case NO_RIGHT_TO_OFFER, NO_RIGHT_TO_SETTLE, OWN_OFFER, NOT_YOURS ->
                 Refusal.forbidden(code, reason.sentence());
+            case BLOCKED ->
+                Refusal.unacceptable(
+                        code,
+                        reason.sentence() + " " + String.join(" ", refused.blockers()),
+                        Map.of("blockers", refused.blockers()));
             default -> Refusal.unacceptable(code, reason.sentence());
         };
     }

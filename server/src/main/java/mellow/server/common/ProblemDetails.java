@@ -48,11 +48,11 @@ class ProblemDetails extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> busy(PessimisticLockingFailureException busy) {
-        LOG.info("A write waited too long for an intake: {}", busy.getMessage());
+        LOG.info("A write waited too long for another: {}", busy.getMessage());
         return detail(
                 HttpStatus.SERVICE_UNAVAILABLE,
                 "table-busy",
-                "A file is being taken into this table just now; your text is kept here, save it again in a moment.",
+                "A longer change of this table is going on just now; nothing of yours was saved, try again in a moment.",
                 Map.of());
     }
 

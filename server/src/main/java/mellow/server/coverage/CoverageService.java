@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.cell.CellState;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -43,23 +44,24 @@ public class CoverageService {
                 select count(*), coalesce(sum(words), 0) from entry e where e.table_id = t.id and e.removed_at is null and e.translatable)
             where t.id = :table
             """;
-    private static final String SHIFT =
+    private static final String COUNTED =
             """
-            insert into coverage (table_id, language_id, state, entries, words)
-            select e.table_id, c.language_id, c.state, :sign * count(*), :sign * sum(e.words)
+            select e.table_id, c.language_id, c.state, count(*), sum(e.words)
             from entry e join cell c on c.entry_id = e.id
             where e.id = any(:entries) and e.removed_at is null and e.translatable and c.state <> 5
             group by e.table_id, c.language_id, c.state
-            order by 1, 2, 3
-            on conflict (table_id, language_id, state)
-            do update set entries = coverage.entries + excluded.entries, words = coverage.words + excluded.words
             """;
-    private static final String SHIFT_TABLES =
+    private static final String COUNTED_TABLES =
             """
-            update ledger_table t set entries = t.entries + :sign * moved.entries, words = t.words + :sign * moved.words
-            from (select table_id, count(*) entries, sum(words) words from entry
-                  where id = any(:entries) and removed_at is null and translatable group by table_id) moved
-            where moved.table_id = t.id
+            select table_id, count(*), sum(words) from entry
+            where id = any(:entries) and removed_at is null and translatable group by table_id
+            """;
+    private static final String ADD_TO_TABLES =
+            """
+            update ledger_table t set entries = t.entries + moved.entries, words = t.words + moved.words
+            from (select m.* from unnest(cast(:tables as bigint[]), cast(:entries as int[]), cast(:words as bigint[])) m (id, entries, words)
+                  join ledger_table l on l.id = m.id order by m.id for no key update of l) moved
+            where moved.id = t.id
             """;
     private static final String ALL = "select table_id, language_id, state, entries, words from coverage";
     private static final String NOTE_DAY =
@@ -101,17 +103,14 @@ public class CoverageService {
         /** A cell of an entry of {@code words} words goes from one state to another. */
         public void moved(long table, short language, CellState before, CellState after, int words) {
             if (before != after) {
-                add(new Counter(table, language, before), -1, words);
+                add(new Counter(table, language, before), -1, -words);
                 add(new Counter(table, language, after), 1, words);
             }
         }
 
-        private void add(Counter counter, int sign, int words) {
+        private void add(Counter counter, int entries, long words) {
             if (counter.state != CellState.UNTRANSLATED) {
-                changes.merge(
-                        counter,
-                        new Count(sign, (long) sign * words),
-                        (a, b) -> new Count(a.entries + b.entries, a.words + b.words));
+                changes.merge(counter, new Count(entries, words), Count::plus);
             }
         }
     }
@@ -119,6 +118,7 @@ public class CoverageService {
     /** Counts {@code moves}. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void count(Moves moves) {
+        moves.changes.values().removeIf(Count::none);
         if (moves.changes.isEmpty()) {
             return;
         }
@@ -142,23 +142,43 @@ public class CoverageService {
     @Transactional(propagation = Propagation.MANDATORY)
     public void around(Collection<Long> entries, Runnable change) {
         Long[] ids = entries.toArray(Long[]::new);
-        shift(ids, -1);
+        Moves moves = new Moves();
+        Map<Long, Count> totals = new TreeMap<>();
+        look(ids, -1, moves, totals);
         change.run();
-        shift(ids, 1);
+        look(ids, 1, moves, totals);
+        count(moves);
+        add(totals);
     }
 
     /** Entries without any cell came to a table. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void entriesCame(Collection<Long> entries) {
-        jdbc.sql(SHIFT_TABLES)
-                .param("entries", entries.toArray(Long[]::new))
-                .param("sign", 1)
-                .update();
+        Map<Long, Count> totals = new TreeMap<>();
+        look(entries.toArray(Long[]::new), 1, new Moves(), totals);
+        add(totals);
     }
 
-    private void shift(Long[] entries, int sign) {
-        jdbc.sql(SHIFT).param("entries", entries).param("sign", sign).update();
-        jdbc.sql(SHIFT_TABLES).param("entries", entries).param("sign", sign).update();
+    /** Adds up where {@code entries} count now. Holds no counter: those are changed last of all, in one order. */
+    private void look(Long[] entries, int sign, Moves moves, Map<Long, Count> totals) {
+        jdbc.sql(COUNTED).param("entries", entries).query((RowCallbackHandler) row -> moves.add(
+                new Moves.Counter(row.getLong(1), row.getShort(2), STATES.get(row.getShort(3))),
+                sign * row.getInt(4),
+                sign * row.getLong(5)));
+        jdbc.sql(COUNTED_TABLES).param("entries", entries).query((RowCallbackHandler) row ->
+                totals.merge(row.getLong(1), new Count(sign * row.getInt(2), sign * row.getLong(3)), Count::plus));
+    }
+
+    private void add(Map<Long, Count> totals) {
+        totals.values().removeIf(Count::none);
+        if (totals.isEmpty()) {
+            return;
+        }
+        jdbc.sql(ADD_TO_TABLES)
+                .param("tables", totals.keySet().toArray(Long[]::new))
+                .param("entries", totals.values().stream().map(Count::entries).toArray(Integer[]::new))
+                .param("words", totals.values().stream().map(Count::words).toArray(Long[]::new))
+                .update();
     }
 
     /** Counts a table anew after a bulk change. */
@@ -219,7 +239,16 @@ public class CoverageService {
      * @param entries number of entries
      * @param words number of source words in them
      */
-    public record Count(int entries, long words) {}
+    public record Count(int entries, long words) {
+
+        Count plus(Count other) {
+            return new Count(entries + other.entries, words + other.words);
+        }
+
+        boolean none() {
+            return entries == 0 && words == 0;
+        }
+    }
 
     /**
      * What was left to settle at the end of a day.

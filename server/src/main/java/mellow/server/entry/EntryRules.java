@@ -22,6 +22,12 @@ class EntryRules {
             """
             select exists (select 1 from entry where table_id = :table and key = :key and context = :context and removed_at is null and id <> :except)
             """;
+    private static final String NAMED_SO =
+            """
+            select e.key from unnest(cast(:tables as bigint[]), cast(:keys as text[]), cast(:contexts as text[])) b (table_id, key, context)
+            join entry e on e.table_id = b.table_id and e.key = b.key and e.context = b.context and e.removed_at is null and e.id <> all(:ids)
+            limit 1
+            """;
     /** A key that two of the entries share, or that one shares with another entry of the table. */
     private static final String TAKEN =
             """
@@ -63,6 +69,33 @@ class EntryRules {
     void requireFree(@Nullable Long table, List<Long> ids) {
         jdbc.sql(TAKEN)
                 .param("table", table, java.sql.Types.BIGINT)
+                .param("ids", ids.toArray(Long[]::new))
+                .query(String.class)
+                .optional()
+                .ifPresent(key -> {
+                    throw keyTaken(key);
+                });
+    }
+
+    /** @param becoming how some of the entries will be, at most once per entry */
+    void requireFree(List<Long> ids, List<Snapshot> becoming) {
+        java.util.Set<List<Object>> names = new java.util.HashSet<>();
+        for (Snapshot one : becoming) {
+            if (!names.add(List.of(
+                    one.table(), one.description().key(), one.description().context()))) {
+                throw keyTaken(one.description().key());
+            }
+        }
+        jdbc.sql(NAMED_SO)
+                .param("tables", becoming.stream().map(Snapshot::table).toArray(Long[]::new))
+                .param(
+                        "keys",
+                        becoming.stream().map(one -> one.description().key()).toArray(String[]::new))
+                .param(
+                        "contexts",
+                        becoming.stream()
+                                .map(one -> one.description().context())
+                                .toArray(String[]::new))
                 .param("ids", ids.toArray(Long[]::new))
                 .query(String.class)
                 .optional()

@@ -23,6 +23,7 @@ import mellow.server.people.PeopleService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -51,7 +52,10 @@ public class EntryService {
             where c.entry_id = :entry and c.text is not null and c.based_on >= e.meaning_revision order by t.position
             """;
     private static final String MADE_SINCE =
-            "select count(*) from cell where entry_id = :entry and based_on = :revision and text is not null";
+            """
+            select e.id, count(*) from entry e join cell c on c.entry_id = e.id and c.based_on = e.source_revision and c.text is not null
+            where e.id = any(:entries) group by e.id
+            """;
 
     private final EntryRepository entries;
     private final EntryStory story;
@@ -231,6 +235,7 @@ public class EntryService {
         wanted.forEach(one -> byEntry.put(one.entry(), one));
         List<String> refused = new ArrayList<>();
         Map<Long, Text> texts = new TreeMap<>();
+        Map<Long, TableInfo> in = new TreeMap<>();
         List<Entry> changing = new ArrayList<>();
         for (Entry entry : held(byEntry.keySet())) {
             Rewritten one = java.util.Objects.requireNonNull(byEntry.get(entry.id()));
@@ -238,7 +243,8 @@ public class EntryService {
                 refused.add(entry.key() + " was changed by someone else meanwhile and stays as it is.");
                 continue;
             }
-            texts.put(entry.id(), rules.text(entry.shape(), one.source(), tables.find(entry.tableId())));
+            TableInfo table = in.computeIfAbsent(entry.tableId(), tables::find);
+            texts.put(entry.id(), rules.text(entry.shape(), one.source(), table));
             changing.add(entry);
         }
         if (changing.isEmpty()) {
@@ -283,10 +289,12 @@ public class EntryService {
         rules.requireFree(target.id(), ids);
         moving.sort(java.util.Comparator.comparingLong(Entry::tableId).thenComparingDouble(Entry::position));
         room.spread(moving.size());
+        Map<Long, String> names = new TreeMap<>();
         return change(person, moving, "moved", entry -> {
             String from = entry.tableId() == target.id()
                     ? null
-                    : tables.find(entry.tableId()).name();
+                    : names.computeIfAbsent(
+                            entry.tableId(), table -> tables.find(table).name());
             entry.place(target.id(), room.next());
             return new Told(from, from == null ? null : target.name());
         });
@@ -362,14 +370,23 @@ public class EntryService {
         done.forEach(one -> byEntry.put(one.entry(), one));
         List<String> refused = new ArrayList<>();
         List<Entry> restorable = new ArrayList<>();
-        for (Entry entry : held(List.copyOf(byEntry.keySet()))) {
+        List<Entry> held = held(List.copyOf(byEntry.keySet()));
+        Map<Long, Long> madeSince = madeSince(held);
+        for (Entry entry : held) {
             Done one = java.util.Objects.requireNonNull(byEntry.get(entry.id()));
-            Optional<String> against = against(entry, one);
+            Optional<String> against = against(entry, one, madeSince.getOrDefault(entry.id(), 0L));
             against.ifPresentOrElse(refused::add, () -> restorable.add(entry));
         }
         if (restorable.isEmpty()) {
             throw Refusal.conflict("changed-since", refused.get(0), Map.of());
         }
+        rules.requireFree(
+                restorable.stream().map(Entry::id).toList(),
+                restorable.stream()
+                        .map(entry -> java.util.Objects.requireNonNull(byEntry.get(entry.id()))
+                                .was())
+                        .filter(was -> !was.removed())
+                        .toList());
         Changed undone = change(person, restorable, "undone", entry -> {
             restore(
                     entry,
@@ -379,21 +396,23 @@ public class EntryService {
         return Optional.of(new Changed(undone.change(), undone.entries(), refused));
     }
 
-    private Optional<String> against(Entry entry, Done done) {
+    /** How many texts were made for the source as it reads now, by entry. */
+    private Map<Long, Long> madeSince(List<Entry> entries) {
+        Map<Long, Long> made = new TreeMap<>();
+        jdbc.sql(MADE_SINCE)
+                .param("entries", entries.stream().map(Entry::id).toArray(Long[]::new))
+                .query((RowCallbackHandler) row -> made.put(row.getLong(1), row.getLong(2)));
+        return made;
+    }
+
+    private static Optional<String> against(Entry entry, Done done, long made) {
         if (entry.version() != done.version()) {
             return Optional.of(entry.key() + " was changed again since; put back the line of its story that you want.");
         }
         boolean otherSource = !new Text(done.was().source()).equals(entry.sourceText());
-        long madeSince = otherSource
-                ? jdbc.sql(MADE_SINCE)
-                        .param("entry", entry.id())
-                        .param("revision", entry.sourceRevision())
-                        .query(Long.class)
-                        .single()
-                : 0;
-        return madeSince == 0
+        return !otherSource || made == 0
                 ? Optional.empty()
-                : Optional.of(madeSince + " texts were made for the new source of " + entry.key()
+                : Optional.of(made + " texts were made for the new source of " + entry.key()
                         + " since; rewrite the source instead, so that they are looked at.");
     }
 
@@ -405,9 +424,6 @@ public class EntryService {
             entry.remove(null);
         } else if (!entry.removed() && was.removed()) {
             entry.remove(clock.instant());
-        }
-        if (!was.removed()) {
-            rules.requireFree(was.table(), entry);
         }
         Text source = new Text(was.source());
         if (!source.equals(entry.sourceText())) {

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mellow.server.cell.CellChanged.Many;
+import mellow.server.cell.CellChanged.RefusedCell;
 import mellow.server.cell.CellService;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
@@ -34,18 +35,16 @@ class UndoController {
         Optional<Many> ofCells = cells.undo(me.id(), change);
         if (ofCells.isPresent()) {
             Many many = ofCells.get();
-            List<String> refused = many.refused().stream()
-                    .map(one -> (one.key() == null ? "" : one.key() + ", ") + one.language() + ": " + one.sentence())
-                    .toList();
+            List<String> refused = sentences(many.refused());
             if (many.changed() == 0) {
                 throw Refusal.conflict("changed-since", refused.get(0), Map.of());
             }
-            return new Undone(many.change(), many.changed(), refused);
+            return new Undone(many.change(), many.changed(), refused, sentences(many.lowered()));
         }
         Changed changed = entries.undo(me.id(), change)
                 .orElseThrow(
                         () -> Refusal.notFound("nothing-to-undo", "There is no such change of yours to take back."));
-        return new Undone(changed.change(), changed.entries().size(), changed.refused());
+        return new Undone(changed.change(), changed.entries().size(), changed.refused(), List.of());
     }
 
     /**
@@ -54,6 +53,13 @@ class UndoController {
      * @param change its own number
      * @param amount how many cells or entries went back
      * @param refused why others did not
+     * @param lowered what the checks say against texts that came back pencilled instead of settled
      */
-    record Undone(long change, int amount, List<String> refused) {}
+    record Undone(long change, int amount, List<String> refused, List<String> lowered) {}
+
+    private static List<String> sentences(List<RefusedCell> cells) {
+        return cells.stream()
+                .map(one -> (one.key() == null ? "" : one.key() + ", ") + one.language() + ": " + one.sentence())
+                .toList();
+    }
 }

@@ -9,6 +9,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import mellow.core.cell.Actor;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.language.LanguageTag;
@@ -26,6 +27,7 @@ import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
+import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -157,7 +159,8 @@ class Planner {
         Optional<TableInfo> table = intake.table().map(tables::find);
         LanguageTag source = source(table, options);
         FileReading base = table.map(known -> base(intake, file, known)).orElse(null);
-        Map<LanguageTag, Arrival> arrivals = arrivals(file.reading(), source, options, rights);
+        Set<LanguageTag> settlesOwn = settlesOwn(file.reading(), table, options);
+        Map<LanguageTag, Arrival> arrivals = arrivals(file.reading(), source, options, rights, settlesOwn);
         if (!rights.coordinator()) {
             // Only a coordinator adds a language to a table.
             arrivals.keySet()
@@ -184,7 +187,11 @@ class Planner {
                         Choice.values()[row.getInt("choice")]));
         Set<LanguageTag> reviews =
                 arrivals.keySet().stream().filter(rights::reviews).collect(Collectors.toSet());
-        Terms terms = new Terms(source, arrivals, reviews, rights.coordinator(), removes, removed.keySet(), decisions);
+        Set<LanguageTag> fourEyes = arrivals.keySet().stream()
+                .filter(tag -> !settlesOwn.contains(tag))
+                .collect(Collectors.toSet());
+        Terms terms = new Terms(
+                source, arrivals, fourEyes, reviews, rights.coordinator(), removes, removed.keySet(), decisions);
         return new Plan(options, rights, file, base, table, terms, decisions, removed);
     }
 
@@ -228,15 +235,25 @@ class Planner {
                 .allMatch(held::contains);
     }
 
+    /** The file's languages in which reviewers settle their own texts: as the table says, or as it will when it is made. */
+    private static Set<LanguageTag> settlesOwn(FileReading file, Optional<TableInfo> table, IntakeOptions options) {
+        return file.languages().stream()
+                .filter(tag -> table.map(known ->
+                                known.language(tag).map(Kept::settlesOwn).orElse(false))
+                        .orElse(options.settlesOwn()))
+                .collect(Collectors.toSet());
+    }
+
     /** How texts arrive, by language: as chosen where the person may settle, as offers where they may contribute, not at all elsewhere. */
     private static Map<LanguageTag, Arrival> arrivals(
-            FileReading file, LanguageTag source, IntakeOptions options, Rights rights) {
+            FileReading file, LanguageTag source, IntakeOptions options, Rights rights, Set<LanguageTag> settlesOwn) {
         Arrival chosen = options.arriving().orElse(Arrival.OFFERED);
         Map<LanguageTag, Arrival> arrivals = new HashMap<>();
         for (LanguageTag tag : file.languages()) {
             boolean target = !tag.equals(source) && !tag.equals(LanguageTag.UNDETERMINED);
             if (target && rights.contributes(tag)) {
-                arrivals.put(tag, rights.reviews(tag) || chosen != Arrival.SETTLED ? chosen : Arrival.OFFERED);
+                Actor actor = new Actor(rights.person(), true, rights.reviews(tag), settlesOwn.contains(tag), false);
+                arrivals.put(tag, chosen.by(actor, rights.coordinator()));
             }
         }
         return arrivals;

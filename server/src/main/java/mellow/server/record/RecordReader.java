@@ -29,7 +29,7 @@ public class RecordReader {
     private static final String RECORD =
             """
             select e.id, e.position, e.key, e.context, e.source, e.note, e.reference, e.section, e.max_length, e.source_revision, e.meaning_revision, e.words,
-                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text, o.forms, e.shape, e.source_forms, c.forms, e.translatable, c.standing <> 0 and c.based_on < e.meaning_revision
+                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text, o.forms, e.shape, e.source_forms, c.forms, e.translatable, c.standing <> 0 and c.based_on < e.meaning_revision, e.max_lines, c.author_id = ?
             from entry e
             left join cell c on c.entry_id = e.id and c.language_id = any(?)
             left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = 0 and o.author_id = ?
@@ -59,9 +59,10 @@ public class RecordReader {
         jdbc.query(
                 connection -> {
                     PreparedStatement statement = connection.prepareStatement(RECORD);
-                    statement.setArray(1, connection.createArrayOf("smallint", numbers));
-                    statement.setLong(2, person);
-                    statement.setLong(3, table);
+                    statement.setLong(1, person);
+                    statement.setArray(2, connection.createArrayOf("smallint", numbers));
+                    statement.setLong(3, person);
+                    statement.setLong(4, table);
                     return statement;
                 },
                 grouping);
@@ -98,6 +99,7 @@ public class RecordReader {
                         row.getString(7),
                         row.getString(8),
                         row.getInt(9),
+                        row.getInt(25),
                         row.getBoolean(23),
                         row.getInt(10),
                         row.getInt(11),
@@ -115,6 +117,7 @@ public class RecordReader {
                                         Standing.values()[row.getShort(15)],
                                         row.getInt(16),
                                         row.getInt(17),
+                                        row.getBoolean(26),
                                         row.getBoolean(24),
                                         text(row.getString(18), row.getString(19))));
             }

@@ -4,14 +4,17 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.xml.XmlNode.Attribute;
 import mellow.core.format.xml.XmlNode.Characters;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlNode.Remark;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads XML 1.0 (fifth edition) with namespaces, one piece at a time, checking that it is well-formed. A start tag can be read on to its whole
@@ -36,7 +39,7 @@ public final class XmlReader {
     /** Start tags that are open, outermost first. */
     private final Deque<Open> open = new ArrayDeque<>();
 
-    private record Open(String qualified, Element tag, Map<String, String> spaces) {}
+    private record Open(String qualified, Element tag, Spaces spaces) {}
 
     /** What {@link #next} met. */
     public enum Event {
@@ -283,8 +286,9 @@ public final class XmlReader {
         String qualified = text.substring(i, nameEnd);
         i = nameEnd;
         List<RawAttribute> raw = new ArrayList<>();
-        Map<String, String> spaces = open.isEmpty() ? Map.of("xml", XML_SPACE) : open.getLast().spaces;
-        boolean own = false;
+        Set<String> names = new HashSet<>();
+        Spaces outer = open.isEmpty() ? new Spaces(Map.of("xml", XML_SPACE), null) : open.getLast().spaces;
+        Spaces spaces = outer;
         while (true) {
             int gap = i;
             i = spaces(i);
@@ -300,15 +304,14 @@ public final class XmlReader {
             }
             RawAttribute attribute = rawAttribute(i, qualified, start);
             i = attribute.valueEnd + 1;
-            for (RawAttribute other : raw) {
-                if (other.name.equals(attribute.name)) {
-                    throw source.refuse(attribute.start, "the attribute “" + attribute.name + "” twice", "it once");
-                }
+            if (!names.add(attribute.name)) {
+                throw source.refuse(attribute.start, "the attribute “" + attribute.name + "” twice", "it once");
             }
             if (attribute.name.equals("xmlns") || attribute.name.startsWith("xmlns:")) {
-                spaces = own ? spaces : new HashMap<>(spaces);
-                own = true;
-                spaces.put(attribute.name.length() > 6 ? attribute.name.substring(6) : "", attribute.value);
+                if (spaces == outer) {
+                    spaces = new Spaces(new HashMap<>(), outer);
+                }
+                spaces.own.put(attribute.name.length() > 6 ? attribute.name.substring(6) : "", attribute.value);
             } else {
                 raw.add(attribute);
             }
@@ -335,6 +338,21 @@ public final class XmlReader {
         return Event.START;
     }
 
+    /** Prefixes declared by an element, and those around it: not copied, since every element of a hostile file could declare one more. */
+    private record Spaces(Map<String, String> own, @Nullable Spaces outer) {
+
+        @Nullable
+        String of(String prefix) {
+            for (Spaces at = this; at != null; at = at.outer) {
+                String space = at.own.get(prefix);
+                if (space != null) {
+                    return space;
+                }
+            }
+            return null;
+        }
+    }
+
     private record RawAttribute(String name, String value, int start, int valueStart, int valueEnd) {}
 
     private RawAttribute rawAttribute(int start, String tag, int tagStart) {
@@ -357,14 +375,16 @@ public final class XmlReader {
         if (close < 0) {
             throw source.refuse(i, "the value of “" + name + "” without its closing quote", "“" + quote + "”");
         }
-        int less = text.indexOf('<', i);
-        if (less >= 0 && less < close) {
-            throw source.refuse(less, "“<” in the value of “" + name + "”", "“&lt;”");
+        // Not by indexOf, which would look through the rest of the file for every attribute.
+        for (int less = i; less < close; less++) {
+            if (text.charAt(less) == '<') {
+                throw source.refuse(less, "“<” in the value of “" + name + "”", "“&lt;”");
+            }
         }
         return new RawAttribute(name, characters.decode(i + 1, close, true), start, i + 1, close);
     }
 
-    private List<Attribute> attributes(List<RawAttribute> raw, Map<String, String> spaces) {
+    private List<Attribute> attributes(List<RawAttribute> raw, Spaces spaces) {
         List<Attribute> attributes = new ArrayList<>(raw.size());
         for (RawAttribute attribute : raw) {
             String space = space(attribute.name, spaces, attribute.start, false);
@@ -379,12 +399,12 @@ public final class XmlReader {
         return attributes;
     }
 
-    private String space(String qualified, Map<String, String> spaces, int place, boolean tag) {
+    private String space(String qualified, Spaces spaces, int place, boolean tag) {
         String prefix = prefix(qualified);
         if (prefix.isEmpty() && !tag) {
             return "";
         }
-        String space = spaces.get(prefix);
+        String space = spaces.of(prefix);
         if (space == null && !prefix.isEmpty()) {
             if (fragment) {
                 return prefix;
