@@ -12,12 +12,10 @@ import mellow.core.text.Shape;
 import mellow.core.text.Text;
 import mellow.core.text.WordCount;
 import mellow.server.common.TextColumns;
-import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
 /** One thing to say. */
 @Entity
-@DynamicUpdate
 class Entry {
 
     @Id

@@ -3,12 +3,14 @@ package mellow.server.intake;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
+import mellow.core.language.LanguageTag;
 import mellow.server.activity.ActivityService;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import mellow.server.people.PeopleService;
+import mellow.server.people.Rights;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -59,6 +61,14 @@ class Undoing {
             join entry e on e.id = t.entry_id join language l on l.id = t.language_id where t.since
             order by 1, 2
             """;
+    /** Languages in which texts go back, and whether settled ones are among them. */
+    private static final String LEVELS =
+            """
+            select l.tag, bool_or((t.standing = 2 or c.standing = 2) and (c.standing <> t.standing or c.text is distinct from t.text or c.forms is distinct from t.forms))
+            from taken_cell t join cell c on c.entry_id = t.entry_id and c.language_id = t.language_id join language l on l.id = t.language_id
+            group by 1
+            """;
+
     private static final String KEYS_TAKEN =
             """
             select w.key from intake_entry_was w join taken_entry t on t.entry_id = w.entry_id and not t.since
@@ -136,6 +146,7 @@ class Undoing {
     private final CoverageService coverage;
     private final ActivityService activity;
     private final LiveService live;
+    private final Lowering lowering;
     private final JdbcClient jdbc;
     private final JsonMapper json;
 
@@ -147,6 +158,7 @@ class Undoing {
             CoverageService coverage,
             ActivityService activity,
             LiveService live,
+            Lowering lowering,
             JdbcClient jdbc,
             JsonMapper json) {
         this.intakes = intakes;
@@ -156,6 +168,7 @@ class Undoing {
         this.coverage = coverage;
         this.activity = activity;
         this.live = live;
+        this.lowering = lowering;
         this.jdbc = jdbc;
         this.json = json;
     }
@@ -168,14 +181,29 @@ class Undoing {
      * @param removed new entries that go again
      * @param changedSince what was changed since the intake: left, or put back too
      * @param changed the first of them
+     * @param pencilled texts that came back pencilled, because they would not be settled today; null before it is done
      */
-    record UndoReply(int texts, int entries, int removed, int changedSince, List<Since> changed) {}
+    record UndoReply(
+            int texts,
+            int entries,
+            int removed,
+            int changedSince,
+            List<Since> changed,
+            @Nullable Pencilled pencilled) {}
+
+    /**
+     * Texts that came back pencilled.
+     *
+     * @param amount how many
+     * @param first the first of them, each with what the checks say
+     */
+    record Pencilled(int amount, List<Since> first) {}
 
     /**
      * Something that was changed since.
      *
      * @param language of the text, null for the entry itself
-     * @param now what it says now
+     * @param now what it says now, or what is said of it
      */
     record Since(String key, @Nullable String language, String now) {}
 
@@ -193,7 +221,16 @@ class Undoing {
         require(person, intake);
         long table = intake.table().orElseThrow();
         tables.holdAlone(table);
-        UndoReply reply = found(id);
+        UndoReply found = found(id);
+        requireRights(person);
+        List<Since> lowered = lowering.lower(id, all);
+        UndoReply reply = new UndoReply(
+                found.texts(),
+                found.entries(),
+                found.removed(),
+                found.changedSince(),
+                found.changed(),
+                new Pencilled(lowered.size(), lowered.stream().limit(LISTED).toList()));
         jdbc.sql(KEYS_TAKEN)
                 .param("intake", id)
                 .param("table", table)
@@ -244,6 +281,30 @@ class Undoing {
         }
     }
 
+    /** Taking an intake back changes texts and entries like any other way: by the rights that the person has now. */
+    private void requireRights(long person) {
+        Rights rights = people.rights(person);
+        if (rights.coordinator()) {
+            return;
+        }
+        boolean entries = jdbc.sql("select exists (select 1 from taken_entry)")
+                .query(Boolean.class)
+                .single();
+        if (entries) {
+            rights.requireCoordinator("take back what a file did to entries");
+        }
+        jdbc.sql(LEVELS).query((org.springframework.jdbc.core.RowCallbackHandler) row -> {
+            LanguageTag tag = new LanguageTag(row.getString(1));
+            boolean may = row.getBoolean(2) ? rights.reviews(tag) : rights.contributes(tag);
+            if (!may) {
+                throw Refusal.forbidden(
+                        "no-right",
+                        "Taking this file back changes texts in " + tag
+                                + " that you may not change any more; ask a coordinator.");
+            }
+        });
+    }
+
     private UndoReply found(long intake) {
         jdbc.sql(CELLS).param("intake", intake).update();
         jdbc.sql("analyze taken_cell").update();
@@ -264,6 +325,6 @@ class Undoing {
         List<Since> since = jdbc.sql(SINCE + " limit " + LISTED)
                 .query((row, n) -> new Since(row.getString(1), row.getString(2), row.getString(3)))
                 .list();
-        return new UndoReply(counts[0], counts[1], counts[2], counts[3], since);
+        return new UndoReply(counts[0], counts[1], counts[2], counts[3], since, null);
     }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.List;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
@@ -39,6 +40,9 @@ class IntakeUndoTest extends ServerTest {
 
     @Autowired
     private Comparing comparing;
+
+    @Autowired
+    private Undoing undoing;
 
     private long mara;
 
@@ -244,5 +248,40 @@ class IntakeUndoTest extends ServerTest {
         long intake = taken(FIRST.replace("Halb", "Mitte"));
         assertThatThrownBy(() -> intakes.undo(lina, intake, false)).hasMessageContaining("Only the person who took");
         assertThat(List.of(ledger.cell("mid", "de"))).containsExactly("settled Mitte");
+    }
+
+    @Test
+    void whoLostTheRightSinceTakesNothingBack() {
+        ledger.allowOwn("Ramp panel", "de");
+        long oskar = ledger.person("oskar", "de", Level.REVIEWER);
+        long intake = ledger.takeIn(
+                oskar,
+                "Ramp panel",
+                "oskar.csv",
+                "key,en,de\nlast,The last,Das letzte\n".getBytes(StandardCharsets.UTF_8),
+                Arrival.SETTLED);
+        String before = record();
+        ledger.run("update person_right set level = 'contributor' where person_id = " + oskar);
+        assertThatThrownBy(() -> intakes.undo(oskar, intake, false))
+                .isInstanceOfSatisfying(
+                        Refusal.class, refusal -> assertThat(refusal.code()).isEqualTo("no-right"));
+        assertThat(record()).isEqualTo(before);
+    }
+
+    @Test
+    void aTextThatWouldNotPassTheChecksTodayComesBackPencilled() {
+        long intake = prepared("key,en,de\nup,Ramp up,Hoch\n");
+        choose(intake, ChangeKind.DIFFER_FROM_SETTLED, Choice.TAKE);
+        choose(intake, ChangeKind.TEXTS_REPLACED, Choice.TAKE);
+        intakes.apply(mara, intake, Progress.UNWATCHED);
+        assertThat(ledger.cell("up", "de")).isEqualTo("settled Hoch");
+        ledger.run("update entry set max_length = 5  where key = 'up'");
+        Undoing.UndoReply undone = undoing.undo(mara, intake, false, Instant.parse("2026-11-27T10:00:00Z"));
+        assertThat(undone.pencilled()).satisfies(pencilled -> {
+            assertThat(pencilled.amount()).isEqualTo(1);
+            assertThat(pencilled.first()).singleElement().satisfies(one -> assertThat(one.key())
+                    .isEqualTo("up"));
+        });
+        assertThat(ledger.cell("up", "de")).isEqualTo("pencilled Rampe oben");
     }
 }
