@@ -1,12 +1,20 @@
 package mellow.core.language;
 
+import com.ibm.icu.lang.UCharacter;
+import com.ibm.icu.lang.UProperty;
+import com.ibm.icu.lang.UScript;
+import com.ibm.icu.util.Region;
 import com.ibm.icu.util.ULocale;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.IllformedLocaleException;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * A language as a BCP 47 tag in canonical case (RFC 5646 §2.1.1): {@code de}, {@code pt-BR}, {@code zh-Hant-TW}.
@@ -18,7 +26,12 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
     private static final Pattern SHAPE = Pattern.compile(
             "(?i)[a-z]{2,3}([-_][a-z]{4})?([-_]([a-z]{2}|[0-9]{3}))?([-_]([a-z0-9]{5,8}|[0-9][a-z0-9]{3}))*([-_][a-z][-_][-_a-z0-9]+)?");
 
+    /** RFC 5646 §4.4.1 asks for 35 at least; no tag in use is as long. */
+    private static final int LONGEST = 60;
+
     private static final Set<String> KNOWN = known();
+    private static final Set<String> SCRIPTS = scripts();
+    private static final Set<String> REGIONS = regions();
 
     /** The tag {@code und}: a file does not say its language. Never in the record. */
     public static final LanguageTag UNDETERMINED = new LanguageTag("und");
@@ -32,7 +45,8 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
     /**
      * Reads a tag in any common spelling: {@code en_US}, {@code EN-us}, {@code de_DE.UTF-8}, {@code sr@latin}.
      *
-     * @return empty when {@code spelling} is no well-formed tag or its language subtag is not registered in ISO 639
+     * @return empty when {@code spelling} is no well-formed tag or its language, script or region is not registered (ISO 639, 15924, 3166 and
+     *     UN M.49)
      */
     public static Optional<LanguageTag> parse(String spelling) {
         String bare = spelling.strip();
@@ -67,14 +81,17 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
     }
 
     private static Optional<String> canonical(String spelling) {
-        if (!SHAPE.matcher(spelling).matches()) {
+        if (spelling.length() > LONGEST || !SHAPE.matcher(spelling).matches()) {
             return Optional.empty();
         }
         try {
             Locale locale = new Locale.Builder()
                     .setLanguageTag(spelling.replace('_', '-'))
                     .build();
-            if (!KNOWN.contains(locale.getLanguage())) {
+            boolean registered = KNOWN.contains(locale.getLanguage())
+                    && (locale.getScript().isEmpty() || SCRIPTS.contains(locale.getScript()))
+                    && (locale.getCountry().isEmpty() || REGIONS.contains(locale.getCountry()));
+            if (!registered) {
                 return Optional.empty();
             }
             return Optional.of(locale.toLanguageTag());
@@ -93,6 +110,27 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
             }
         }
         return Set.copyOf(known);
+    }
+
+    private static Set<String> scripts() {
+        Set<String> scripts = new HashSet<>();
+        int last = UCharacter.getIntPropertyMaxValue(UProperty.SCRIPT);
+        for (int code = 0; code <= last; code++) {
+            scripts.add(UScript.getShortName(code));
+        }
+        // Not scripts of characters, but of ways to write: simplified Chinese, Japanese, Korean, and more.
+        for (ULocale locale : ULocale.getAvailableLocales()) {
+            scripts.add(locale.getScript());
+        }
+        scripts.addAll(List.of("Hans", "Hant", "Jpan", "Kore", "Hrkt", "Aran", "Latf", "Latg"));
+        return Set.copyOf(scripts);
+    }
+
+    private static Set<String> regions() {
+        return Arrays.stream(Region.RegionType.values())
+                .flatMap(type -> Region.getAvailable(type).stream())
+                .flatMap(region -> Stream.of(region.toString(), String.format("%03d", region.getNumericCode())))
+                .collect(Collectors.toSet());
     }
 
     /** The primary language subtag (RFC 5646 §2.2.1): "pt" of "pt-BR". */

@@ -15,7 +15,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class ActivityService {
 
     /** Language of what concerns a whole table. */
-    public static final short NO_LANGUAGE = 0;
+    public static final int NO_LANGUAGE = 0;
 
     private static final Duration SLOT = Duration.ofMinutes(10);
     private static final int MOST_LINES = 40;
@@ -53,7 +53,7 @@ public class ActivityService {
      * @param amount how many cells or entries
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void note(long person, long table, short language, String what, long subject, int amount, Instant at) {
+    public void note(long person, long table, int language, String what, long subject, int amount, Instant at) {
         jdbc.sql(NOTE)
                 .param("slot", slot(at))
                 .param("table", table)
@@ -76,7 +76,7 @@ public class ActivityService {
                 .param("most", MOST_LINES)
                 .query((row, n) -> new Happened(
                         row.getLong("table_id"),
-                        row.getShort("language_id"),
+                        row.getInt("language_id"),
                         row.getString("what"),
                         row.getLong("subject"),
                         row.getInt("amount"),
@@ -103,12 +103,5 @@ public class ActivityService {
      * @param lastAt when it last happened
      */
     public record Happened(
-            long table,
-            short language,
-            String what,
-            long subject,
-            int amount,
-            int people,
-            long person,
-            Instant lastAt) {}
+            long table, int language, String what, long subject, int amount, int people, long person, Instant lastAt) {}
 }

@@ -109,10 +109,10 @@ public class BellService {
     @Transactional(readOnly = true)
     public List<Notice> notices(long me) {
         Rights rights = people.rights(me);
-        Short[] reviewed = languages.all().stream()
+        Integer[] reviewed = languages.all().stream()
                 .filter(rights::reviews)
                 .flatMap((LanguageTag tag) -> languages.known(tag).stream())
-                .toArray(Short[]::new);
+                .toArray(Integer[]::new);
         Instant seen = jdbc.sql("select bell_seen_at from person where id = :me")
                 .param("me", me)
                 .query((row, n) -> java.util.Optional.ofNullable(row.getTimestamp(1)))

@@ -101,7 +101,7 @@ class BoardService {
                 .filter(listed ->
                         slugs.isEmpty() || slugs.contains(listed.table().slug()))
                 .collect(Collectors.toMap(listed -> listed.table().id(), listed -> listed));
-        Map<Short, TreeMap<LocalDate, Map<Long, Long>>> byLanguage = new LinkedHashMap<>();
+        Map<Integer, TreeMap<LocalDate, Map<Long, Long>>> byLanguage = new LinkedHashMap<>();
         for (Listed listed : counted.values()) {
             for (Kept kept : listed.table().languages()) {
                 if (only.isEmpty() || only.contains(kept.tag())) {
@@ -127,7 +127,7 @@ class BoardService {
     }
 
     private LeftReply reply(
-            short language,
+            int language,
             TreeMap<LocalDate, Map<Long, Long>> days,
             LocalDate today,
             Map<Long, Listed> counted,

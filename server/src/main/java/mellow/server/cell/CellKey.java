@@ -8,4 +8,4 @@ import java.io.Serializable;
  * @param entryId the entry
  * @param languageId the language's number
  */
-record CellKey(long entryId, short languageId) implements Serializable {}
+record CellKey(long entryId, int languageId) implements Serializable {}

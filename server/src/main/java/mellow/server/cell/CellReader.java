@@ -48,17 +48,17 @@ public class CellReader {
 
     /** The cells of {@code entries} in {@code numbers}, by entry; cells without a row are absent. */
     @Transactional(readOnly = true)
-    public Map<Long, List<CellView>> read(Collection<Long> entries, Collection<Short> numbers) {
+    public Map<Long, List<CellView>> read(Collection<Long> entries, Collection<Integer> numbers) {
         Long[] entryArray = entries.toArray(Long[]::new);
-        Short[] languageArray = numbers.toArray(Short[]::new);
+        Integer[] languageArray = numbers.toArray(Integer[]::new);
         Map<CellKey, List<OfferView>> offers = new HashMap<>();
         Map<CellKey, String> returned = new HashMap<>();
         jdbc.sql(OFFERS)
                 .param("entries", entryArray)
                 .param("languages", languageArray)
                 .query(row -> {
-                    CellKey key = new CellKey(row.getLong("entry_id"), row.getShort("language_id"));
-                    if (row.getShort("answer") == 0) {
+                    CellKey key = new CellKey(row.getLong("entry_id"), row.getInt("language_id"));
+                    if (row.getInt("answer") == 0) {
                         offers.computeIfAbsent(key, k -> new ArrayList<>())
                                 .add(new OfferView(
                                         row.getLong("id"),
@@ -78,7 +78,7 @@ public class CellReader {
                 .param("entries", entryArray)
                 .param("languages", languageArray)
                 .query(row -> {
-                    CellKey key = new CellKey(row.getLong("entry_id"), row.getShort("language_id"));
+                    CellKey key = new CellKey(row.getLong("entry_id"), row.getInt("language_id"));
                     cells.computeIfAbsent(key.entryId(), k -> new ArrayList<>())
                             .add(view(row, key, offers.getOrDefault(key, List.of()), returned));
                 });
@@ -86,7 +86,7 @@ public class CellReader {
     }
 
     /** One cell; an untouched one when there is no row. */
-    CellView one(long entry, short number) {
+    CellView one(long entry, int number) {
         return read(List.of(entry), List.of(number)).getOrDefault(entry, List.of()).stream()
                 .findFirst()
                 .orElseGet(() -> new CellView(
@@ -108,10 +108,10 @@ public class CellReader {
             throws SQLException {
         return new CellView(
                 languages.tag(key.languageId()).value(),
-                CellState.values()[row.getShort("state")].word(),
+                CellState.values()[row.getInt("state")].word(),
                 row.getString("text"),
                 TextColumns.shown(row.getString("forms")),
-                row.getShort("standing") == Standing.SETTLED.ordinal(),
+                row.getInt("standing") == Standing.SETTLED.ordinal(),
                 row.getInt("version"),
                 row.getInt("based_on"),
                 row.getString("origin"),

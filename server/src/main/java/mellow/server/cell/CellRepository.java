@@ -17,21 +17,21 @@ interface CellRepository extends JpaRepository<CellRow, CellKey> {
             value =
                     """
                     select c.* from cell c
-                    join (select * from unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l)) as wanted on wanted.e = c.entry_id and wanted.l = c.language_id
+                    join (select * from unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l)) as wanted on wanted.e = c.entry_id and wanted.l = c.language_id
                     order by c.entry_id, c.language_id for update of c
                     """,
             nativeQuery = true)
-    List<CellRow> hold(Long[] entries, Short[] languages);
+    List<CellRow> hold(Long[] entries, Integer[] languages);
 
     @Query(
             value =
                     """
                     select o.* from offer o
-                    join (select * from unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l)) as wanted on wanted.e = o.entry_id and wanted.l = o.language_id
+                    join (select * from unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l)) as wanted on wanted.e = o.entry_id and wanted.l = o.language_id
                     order by o.opened_at, o.id
                     """,
             nativeQuery = true)
-    List<OfferRow> offers(Long[] entries, Short[] languages);
+    List<OfferRow> offers(Long[] entries, Integer[] languages);
 
     /** Also keeps the entries' sources from changing until the transaction ends. */
     @Lock(LockModeType.PESSIMISTIC_READ)
@@ -51,22 +51,22 @@ interface CellRepository extends JpaRepository<CellRow, CellKey> {
                     """
                     insert into cell (entry_id, language_id, standing, state, based_on, text_at, version, origin, author_id, changed_at)
                     select e, l, 0, 5, 0, 0, 0, '', :person, now()
-                    from unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l) order by 1, 2
+                    from unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l) order by 1, 2
                     on conflict do nothing
                     """,
             nativeQuery = true)
-    int claim(Long[] entries, Short[] languages, long person);
+    int claim(Long[] entries, Integer[] languages, long person);
 
     /** Removes claimed rows that nothing came of. */
     @Modifying
     @Query(
             value =
                     """
-                    delete from cell c using unnest(cast(:entries as bigint[]), cast(:languages as smallint[])) as k (e, l)
+                    delete from cell c using unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l)
                     where c.entry_id = k.e and c.language_id = k.l and c.version = 0
                     """,
             nativeQuery = true)
-    int dropUntouched(Long[] entries, Short[] languages);
+    int dropUntouched(Long[] entries, Integer[] languages);
 
     @Query(value = "select nextval('change_seq')", nativeQuery = true)
     long nextChange();

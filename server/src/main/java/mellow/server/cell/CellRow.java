@@ -23,7 +23,7 @@ class CellRow {
     private long entryId;
 
     @Id
-    private short languageId;
+    private int languageId;
 
     private @Nullable String text;
     private @Nullable String forms;

@@ -90,9 +90,7 @@ public class CellService {
     /** The same at a given time, for demo data with a past. */
     @Transactional
     public CellChanged change(long person, long entryId, LanguageTag tag, CellChange change, Instant at) {
-        short language = languages
-                .known(tag)
-                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + tag + "."));
+        int language = kept(tag);
         CellKey key = new CellKey(entryId, language);
         long number = newChange();
         String origin = change.action() == Action.PUT_BACK
@@ -109,6 +107,12 @@ public class CellService {
         }
         return new CellChanged(
                 number, reader.one(entryId, language), result.lowered().get(key));
+    }
+
+    private int kept(LanguageTag tag) {
+        return languages
+                .known(tag)
+                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + tag + "."));
     }
 
     /** Changes many cells as one change; cells that a rule stands against stay as they are and are named. */
@@ -138,7 +142,7 @@ public class CellService {
                         Map.of("field", "version"));
             }
             LanguageTag tag = tags.computeIfAbsent(one.language(), languages::parse);
-            CellKey key = new CellKey(one.entry(), languages.number(tag));
+            CellKey key = new CellKey(one.entry(), kept(tag));
             CellChange change = new CellChange(
                     changes.action(),
                     0,

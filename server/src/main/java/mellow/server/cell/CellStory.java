@@ -155,7 +155,7 @@ class CellStory {
     private static PutBack putBack(Text text, java.sql.ResultSet row) {
         try {
             return new PutBack(
-                    text, Standing.values()[row.getShort("standing")], row.getInt("based_on"), row.getLong("author"));
+                    text, Standing.values()[row.getInt("standing")], row.getInt("based_on"), row.getLong("author"));
         } catch (java.sql.SQLException broken) {
             throw new IllegalStateException(broken);
         }
@@ -174,7 +174,7 @@ class CellStory {
         Map<CellKey, Undo> undo = new java.util.LinkedHashMap<>();
         jdbc.sql(OF_CHANGE).param("change", change).param("person", person).query(row -> {
             undo.put(
-                    new CellKey(row.getLong("entry_id"), row.getShort("language_id")),
+                    new CellKey(row.getLong("entry_id"), row.getInt("language_id")),
                     new Undo(row.getInt("version"), WasJson.read(row.getString("was")), row.getLong("alone")));
         });
         return undo;

@@ -168,11 +168,11 @@ class CellWork {
                 .thenComparing(Place::what));
         private final Map<Long, TreeSet<Long>> entriesByTable = new TreeMap<>();
         private final Map<Long, TreeSet<String>> languagesByTable = new HashMap<>();
-        private final Map<Short, Boolean> trusted = new HashMap<>();
+        private final Map<Integer, Boolean> trusted = new HashMap<>();
         private int changed;
         private int most = 1;
 
-        private record Place(long table, short language, String what) {}
+        private record Place(long table, int language, String what) {}
 
         Task(Telling telling, Rights rights) {
             this.telling = telling;
@@ -182,7 +182,8 @@ class CellWork {
         void some(List<Wanted> wanted) {
             most = wanted.size();
             Long[] entryIds = wanted.stream().map(one -> one.key().entryId()).toArray(Long[]::new);
-            Short[] numbers = wanted.stream().map(one -> one.key().languageId()).toArray(Short[]::new);
+            Integer[] numbers =
+                    wanted.stream().map(one -> one.key().languageId()).toArray(Integer[]::new);
             Map<Long, EntryRow> entries =
                     cells
                             .holdEntries(wanted.stream()
@@ -219,7 +220,7 @@ class CellWork {
             entities.clear();
         }
 
-        private Map<CellKey, CellRow> held(Long[] entryIds, Short[] numbers) {
+        private Map<CellKey, CellRow> held(Long[] entryIds, Integer[] numbers) {
             return cells.hold(entryIds, numbers).stream().collect(Collectors.toMap(CellRow::key, row -> row));
         }
 

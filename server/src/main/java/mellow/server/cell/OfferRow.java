@@ -18,7 +18,7 @@ class OfferRow {
     private long id;
 
     private long entryId;
-    private short languageId;
+    private int languageId;
     private long authorId;
     private String text = "";
     private @Nullable String forms;
@@ -38,7 +38,7 @@ class OfferRow {
 
     protected OfferRow() {}
 
-    OfferRow(long entryId, short languageId, Offer offer, Instant at, String origin, String note) {
+    OfferRow(long entryId, int languageId, Offer offer, Instant at, String origin, String note) {
         this.id = offer.id();
         this.entryId = entryId;
         this.languageId = languageId;

@@ -1,11 +1,8 @@
 package mellow.server.common;
 
-import java.sql.SQLException;
-import java.util.concurrent.ThreadLocalRandom;
 import org.aopalliance.intercept.MethodInterceptor;
 import org.aopalliance.intercept.MethodInvocation;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
+import org.jspecify.annotations.Nullable;
 import org.springframework.aop.Advisor;
 import org.springframework.aop.ProxyMethodInvocation;
 import org.springframework.aop.support.DefaultPointcutAdvisor;
@@ -15,22 +12,13 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Role;
 import org.springframework.core.Ordered;
-import org.springframework.dao.PessimisticLockingFailureException;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 
-/**
- * Repeats a transaction that PostgreSQL ended because it and another waited for each other: nothing of it was done, so nobody need know. Locks are taken in
- * one order everywhere, so this is for what was overlooked.
- */
+/** Repeats every transaction that ends in a deadlock. Locks are taken in one order everywhere, so this is for what was overlooked. */
 @Configuration(proxyBeanMethods = false)
 @Role(BeanDefinition.ROLE_INFRASTRUCTURE)
 class DeadlockRetry {
-
-    private static final Logger LOG = LoggerFactory.getLogger(DeadlockRetry.class);
-    private static final String DEADLOCK = "40P01";
-    private static final int TRIES = 5;
-    private static final int LONGEST_PAUSE_MILLIS = 60;
 
     /** Around transactions, so outside the advisor that begins them. */
     @Bean
@@ -43,29 +31,10 @@ class DeadlockRetry {
         return advisor;
     }
 
-    private static Object repeat(MethodInvocation invocation) throws Throwable {
-        if (TransactionSynchronizationManager.isActualTransactionActive()) {
-            return invocation.proceed();
-        }
-        for (int left = TRIES; ; left--) {
-            try {
-                return ((ProxyMethodInvocation) invocation).invocableClone().proceed();
-            } catch (PessimisticLockingFailureException failed) {
-                if (left <= 1 || !isDeadlock(failed)) {
-                    throw failed;
-                }
-                LOG.info("Two transactions waited for each other; {} is repeated", invocation.getMethod());
-                Thread.sleep(ThreadLocalRandom.current().nextInt(1, LONGEST_PAUSE_MILLIS));
-            }
-        }
-    }
-
-    private static boolean isDeadlock(Throwable failed) {
-        for (Throwable cause = failed; cause != null; cause = cause.getCause()) {
-            if (cause instanceof SQLException sql && DEADLOCK.equals(sql.getSQLState())) {
-                return true;
-            }
-        }
-        return false;
+    private static @Nullable Object repeat(MethodInvocation invocation) throws Throwable {
+        return TransactionSynchronizationManager.isActualTransactionActive()
+                ? invocation.proceed()
+                : Deadlocks.repeat(() ->
+                        ((ProxyMethodInvocation) invocation).invocableClone().proceed());
     }
 }

@@ -48,8 +48,8 @@ public class Refusal extends RuntimeException {
     }
 
     /** Too many attempts. */
-    public static Refusal tooMany(String code, String sentence) {
-        return new Refusal(HttpStatus.TOO_MANY_REQUESTS, code, sentence, Map.of());
+    public static Refusal tooMany(String code, String sentence, Map<String, Object> details) {
+        return new Refusal(HttpStatus.TOO_MANY_REQUESTS, code, sentence, details);
     }
 
     /** Signing in failed. */

@@ -75,7 +75,7 @@ public class ContributionService {
                   and o.answered_time > coalesce((select b.answered_time from offer b
                       where b.language_id = w.language and b.author_id = w.person and b.answer in (1, 2, 3) and not b.by_rule and b.answer <> 1
                       order by b.answered_time desc limit 1), '-infinity')) in_a_row
-            from unnest(cast(:languages as smallint[]), cast(:people as bigint[])) w (language, person)
+            from unnest(cast(:languages as int[]), cast(:people as bigint[])) w (language, person)
             """;
 
     private final LanguageService languages;
@@ -148,10 +148,10 @@ public class ContributionService {
     public List<Contribution> contributions(long me, Collection<LanguageTag> tags, long person, Period period) {
         Rights rights = people.rights(me);
         Collection<LanguageTag> asked = tags.isEmpty() ? languages.all() : tags;
-        Short[] numbers = asked.stream()
+        Integer[] numbers = asked.stream()
                 .filter(tag -> person == me || rights.reviews(tag))
                 .flatMap(tag -> languages.known(tag).stream())
-                .toArray(Short[]::new);
+                .toArray(Integer[]::new);
         if (numbers.length == 0) {
             if (person != me && !tags.isEmpty()) {
                 throw notYours();
@@ -198,11 +198,11 @@ public class ContributionService {
                 .param(
                         "languages",
                         found.stream()
-                                .map(one -> languages.number(new LanguageTag(one.language())))
-                                .toArray(Short[]::new))
+                                .map(one -> languages.numberOrNone(new LanguageTag(one.language())))
+                                .toArray(Integer[]::new))
                 .param("people", found.stream().map(Contribution::person).toArray(Long[]::new))
                 .query(row -> {
-                    String language = languages.tag(row.getShort(1)).value();
+                    String language = languages.tag(row.getInt(1)).value();
                     inARow.put(new Who(language, row.getLong(2)), row.getInt(3));
                 });
         return found.stream()

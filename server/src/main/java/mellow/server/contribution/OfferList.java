@@ -141,7 +141,7 @@ public class OfferList {
      */
     @Transactional(readOnly = true)
     public Offers offers(long me, long author, @Nullable LanguageTag in, String answer, long after) {
-        Short[] numbers = visible(me, author, in);
+        Integer[] numbers = visible(me, author, in);
         List<OfferLine> found = jdbc.sql(OFFERS)
                 .param("author", author)
                 .param("languages", numbers)
@@ -225,13 +225,13 @@ public class OfferList {
         }
     }
 
-    private Short[] visible(long me, long author, @Nullable LanguageTag in) {
+    private Integer[] visible(long me, long author, @Nullable LanguageTag in) {
         Rights rights = people.rights(me);
-        Short[] numbers = (in == null ? languages.all() : List.of(in))
+        Integer[] numbers = (in == null ? languages.all() : List.of(in))
                 .stream()
                         .filter(tag -> author == me || rights.reviews(tag))
                         .flatMap(tag -> languages.known(tag).stream())
-                        .toArray(Short[]::new);
+                        .toArray(Integer[]::new);
         if (numbers.length == 0 && author != me) {
             throw ContributionService.notYours();
         }

@@ -110,7 +110,7 @@ public class ReportService {
         if (!people.rights(me).reviews(language)) {
             throw ContributionService.notYours();
         }
-        short number = languages
+        int number = languages
                 .known(language)
                 .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
         List<Answerer> answerers = new ArrayList<>();

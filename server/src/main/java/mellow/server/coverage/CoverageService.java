@@ -23,7 +23,7 @@ public class CoverageService {
     private static final String ADD =
             """
             insert into coverage (table_id, language_id, state, entries, words)
-            select * from unnest(cast(:tables as bigint[]), cast(:languages as smallint[]), cast(:states as smallint[]), cast(:entries as int[]), cast(:words as bigint[]))
+            select * from unnest(cast(:tables as bigint[]), cast(:languages as int[]), cast(:states as smallint[]), cast(:entries as int[]), cast(:words as bigint[]))
             order by 1, 2, 3
             on conflict (table_id, language_id, state)
             do update set entries = coverage.entries + excluded.entries, words = coverage.words + excluded.words
@@ -91,17 +91,17 @@ public class CoverageService {
     public static final class Moves {
         private final Map<Counter, Count> changes = new TreeMap<>();
 
-        private record Counter(long table, short language, CellState state) implements Comparable<Counter> {
+        private record Counter(long table, int language, CellState state) implements Comparable<Counter> {
             @Override
             public int compareTo(Counter other) {
                 int byTable = Long.compare(table, other.table);
-                int byLanguage = byTable != 0 ? byTable : Short.compare(language, other.language);
+                int byLanguage = byTable != 0 ? byTable : Integer.compare(language, other.language);
                 return byLanguage != 0 ? byLanguage : state.compareTo(other.state);
             }
         }
 
         /** A cell of an entry of {@code words} words goes from one state to another. */
-        public void moved(long table, short language, CellState before, CellState after, int words) {
+        public void moved(long table, int language, CellState before, CellState after, int words) {
             if (before != after) {
                 add(new Counter(table, language, before), -1, -words);
                 add(new Counter(table, language, after), 1, words);
@@ -125,7 +125,7 @@ public class CoverageService {
         Collection<Moves.Counter> at = moves.changes.keySet();
         jdbc.sql(ADD)
                 .param("tables", at.stream().map(Moves.Counter::table).toArray(Long[]::new))
-                .param("languages", at.stream().map(Moves.Counter::language).toArray(Short[]::new))
+                .param("languages", at.stream().map(Moves.Counter::language).toArray(Integer[]::new))
                 .param(
                         "states",
                         at.stream().map(one -> (short) one.state().ordinal()).toArray(Short[]::new))
@@ -162,7 +162,7 @@ public class CoverageService {
     /** Adds up where {@code entries} count now. Holds no counter: those are changed last of all, in one order. */
     private void look(Long[] entries, int sign, Moves moves, Map<Long, Count> totals) {
         jdbc.sql(COUNTED).param("entries", entries).query((RowCallbackHandler) row -> moves.add(
-                new Moves.Counter(row.getLong(1), row.getShort(2), STATES.get(row.getShort(3))),
+                new Moves.Counter(row.getLong(1), row.getInt(2), STATES.get(row.getInt(3))),
                 sign * row.getInt(4),
                 sign * row.getLong(5)));
         jdbc.sql(COUNTED_TABLES).param("entries", entries).query((RowCallbackHandler) row ->
@@ -194,9 +194,9 @@ public class CoverageService {
     public Map<Place, Map<CellState, Count>> all() {
         Map<Place, Map<CellState, Count>> counts = new HashMap<>();
         jdbc.sql(ALL).query(row -> {
-            Place place = new Place(row.getLong("table_id"), row.getShort("language_id"));
+            Place place = new Place(row.getLong("table_id"), row.getInt("language_id"));
             counts.computeIfAbsent(place, p -> new HashMap<>())
-                    .put(STATES.get(row.getShort("state")), new Count(row.getInt("entries"), row.getLong("words")));
+                    .put(STATES.get(row.getInt("state")), new Count(row.getInt("entries"), row.getLong("words")));
         });
         return counts;
     }
@@ -219,7 +219,7 @@ public class CoverageService {
         return jdbc.sql(DAYS)
                 .param("from", from)
                 .query((row, n) -> new Left(
-                        new Place(row.getLong("table_id"), row.getShort("language_id")),
+                        new Place(row.getLong("table_id"), row.getInt("language_id")),
                         row.getObject("day", LocalDate.class),
                         new Count(row.getInt("entries"), row.getLong("words"))))
                 .list();
@@ -231,7 +231,7 @@ public class CoverageService {
      * @param table the table's number
      * @param language the language's number
      */
-    public record Place(long table, short language) {}
+    public record Place(long table, int language) {}
 
     /**
      * How much there is.

@@ -115,7 +115,7 @@ class EntryRules {
         List<mellow.core.language.LanguageTag> missing = jdbc
                 .sql(LANGUAGES_OF_TEXTS)
                 .param("entries", moving.toArray(Long[]::new))
-                .query(Short.class)
+                .query(Integer.class)
                 .list()
                 .stream()
                 .map(languages::tag)

@@ -96,7 +96,7 @@ class FindService {
                             row.getString("name"),
                             row.getString("key"),
                             row.getString("text"),
-                            languages.tag(row.getShort("language_id")).value()))
+                            languages.tag(row.getInt("language_id")).value()))
                     .list()
                     .forEach(found::add);
         }

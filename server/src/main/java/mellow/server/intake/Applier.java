@@ -39,8 +39,8 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             create temporary table staged_source (entry_id bigint, source text, source_forms text, source_folded text, words int, meaning boolean) on commit drop;
             create temporary table staged_description (entry_id bigint, note text, note_folded text, reference text, section text, max_length int) on commit drop;
             create temporary table staged_place (entry_id bigint, key text, context text, removed boolean) on commit drop;
-            create temporary table staged_text (entry_id bigint, language_id smallint, text text, forms text, folded text, standing smallint, state smallint, based_on int) on commit drop;
-            create temporary table staged_offer (entry_id bigint, language_id smallint, based_on int) on commit drop
+            create temporary table staged_text (entry_id bigint, language_id int, text text, forms text, folded text, standing smallint, state smallint, based_on int) on commit drop;
+            create temporary table staged_offer (entry_id bigint, language_id int, based_on int) on commit drop
             """;
     private static final String KEEP_CELLS =
             """
@@ -117,7 +117,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
 
     private final Connection connection;
     private final Order order;
-    private final Map<LanguageTag, Short> numbers;
+    private final Map<LanguageTag, Integer> numbers;
     private final Positions positions;
     private final boolean many;
 
@@ -128,19 +128,19 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                     + "translatable bool, words int4, changed_at timestamptz, unindexed bool");
     private final CopyFile cells = new CopyFile(
             "cell",
-            "entry_id int8, language_id int2, text text, forms text, folded text, standing int2, state int2, based_on int4, "
+            "entry_id int8, language_id int4, text text, forms text, folded text, standing int2, state int2, based_on int4, "
                     + "text_at int4, version int4, origin text, author_id int8, changed_at timestamptz, open_offers int2, "
                     + "unindexed bool");
     private final CopyFile cellsWere = new CopyFile(
             "intake_cell_was",
-            "intake_id int8, entry_id int8, language_id int2, standing int2, based_on int4, text_at int4, version int4");
+            "intake_id int8, entry_id int8, language_id int4, standing int2, based_on int4, text_at int4, version int4");
     private final CopyFile offers = new CopyFile(
             "offer",
-            "entry_id int8, language_id int2, author_id int8, text text, forms text, based_on int4, opened_at int4, "
+            "entry_id int8, language_id int4, author_id int8, text text, forms text, based_on int4, opened_at int4, "
                     + "offered_time timestamptz, intake_id int8");
     private final CopyFile story = new CopyFile(
             "cell_story",
-            "entry_id int8, language_id int2, at timestamptz, person_id int8, what text, origin text, before text, "
+            "entry_id int8, language_id int4, at timestamptz, person_id int8, what text, origin text, before text, "
                     + "before_forms text, after text, after_forms text, standing int2, based_on int4, intake_id int8");
     private final CopyFile entryStory = new CopyFile(
             "entry_story",
@@ -156,8 +156,8 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private final CopyFile places = new CopyFile("staged_place", "entry_id int8, key text, context text, removed bool");
     private final CopyFile texts = new CopyFile(
             "staged_text",
-            "entry_id int8, language_id int2, text text, forms text, folded text, standing int2, state int2, based_on int4");
-    private final CopyFile offered = new CopyFile("staged_offer", "entry_id int8, language_id int2, based_on int4");
+            "entry_id int8, language_id int4, text text, forms text, folded text, standing int2, state int2, based_on int4");
+    private final CopyFile offered = new CopyFile("staged_offer", "entry_id int8, language_id int4, based_on int4");
 
     private long[] newIds = new long[0];
     private int nextNew;
@@ -178,7 +178,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             Describing describing,
             Map<EntryId, Long> removedBefore) {}
 
-    Applier(Connection connection, Order order, Map<LanguageTag, Short> numbers, int fileEntries) {
+    Applier(Connection connection, Order order, Map<LanguageTag, Integer> numbers, int fileEntries) {
         this.connection = connection;
         this.order = order;
         this.numbers = numbers;
@@ -345,7 +345,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             return;
         }
         LanguageTag tag = java.util.Objects.requireNonNull(change.language());
-        short language = java.util.Objects.requireNonNull(numbers.get(tag), "language without a number");
+        int language = java.util.Objects.requireNonNull(numbers.get(tag), "language without a number");
         RecordEntry entry = change.entry();
         if (entry == null) {
             int basedOn = change.current() ? 1 : 0;
@@ -383,7 +383,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
         return CellState.of(mine.openOffers() > 0, false, Standing.NONE, 0, 0);
     }
 
-    private void put(long entry, short language, FileText text, Standing standing, CellState state, int basedOn) {
+    private void put(long entry, int language, FileText text, Standing standing, CellState state, int basedOn) {
         texts.add(
                 entry,
                 language,
@@ -395,7 +395,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 basedOn);
     }
 
-    private void open(long entry, short language, FileText text, int basedOn, int at) {
+    private void open(long entry, int language, FileText text, int basedOn, int at) {
         offers.add(
                 entry,
                 language,
@@ -408,7 +408,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 order.intake());
     }
 
-    private void insert(long entry, short language, Change change, Arrival arrives, int basedOn, CellState state) {
+    private void insert(long entry, int language, Change change, Arrival arrives, int basedOn, CellState state) {
         boolean offer = arrives == Arrival.OFFERED;
         Standing standing = offer ? Standing.NONE : standing(arrives);
         FileText text = change.after();
@@ -435,7 +435,7 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     }
 
     private void tell(
-            long entry, short language, String what, FileText before, FileText after, Standing standing, int basedOn) {
+            long entry, int language, String what, FileText before, FileText after, Standing standing, int basedOn) {
         story.add(
                 entry,
                 language,

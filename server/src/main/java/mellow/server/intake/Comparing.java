@@ -2,13 +2,10 @@ package mellow.server.intake;
 
 import java.time.Clock;
 import java.time.ZoneOffset;
-import java.util.HashMap;
 import java.util.Map;
-import mellow.core.language.LanguageTag;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
 import mellow.server.common.CopyFile;
-import mellow.server.language.LanguageService;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -24,23 +21,14 @@ class Comparing {
 
     private final Planner planner;
     private final RecordReader records;
-    private final LanguageService languages;
     private final LineStore lines;
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final Clock clock;
 
-    Comparing(
-            Planner planner,
-            RecordReader records,
-            LanguageService languages,
-            LineStore lines,
-            JdbcClient jdbc,
-            JsonMapper json,
-            Clock clock) {
+    Comparing(Planner planner, RecordReader records, LineStore lines, JdbcClient jdbc, JsonMapper json, Clock clock) {
         this.planner = planner;
         this.records = records;
-        this.languages = languages;
         this.lines = lines;
         this.jdbc = jdbc;
         this.json = json;
@@ -63,10 +51,8 @@ class Comparing {
         int decided = intake.decided();
         Plan plan = planner.plan(person, intake, Progress.UNWATCHED);
         plan.requireReady();
-        Map<LanguageTag, Short> numbers = new HashMap<>();
-        plan.targets().forEach(tag -> numbers.put(tag, languages.number(tag)));
         long total = plan.file().reading().size();
-        try (Lines found = new Lines(id, plan.decisions(), numbers)) {
+        try (Lines found = new Lines(id, plan.decisions())) {
             Comparison comparison = plan.comparison();
             long[] seen = new long[1];
             plan.table()

@@ -101,6 +101,7 @@ public class Drops {
         this.json = json;
         this.transaction = transaction;
         this.clock = clock;
+        runs.handle(RUN, (order, progress) -> sort(order.person(), order.subject(), progress));
     }
 
     /** What sorting found, as it is kept. */
@@ -215,11 +216,11 @@ public class Drops {
                 RUN,
                 drop,
                 person,
+                "",
                 () -> Boolean.TRUE.equals(transaction.execute(status -> {
                     requireMine(person, drop);
                     return sorted(drop).isEmpty();
-                })),
-                progress -> transaction.executeWithoutResult(status -> sort(person, drop, progress)));
+                })));
         runs.await(RUN, drop, WAITS);
         return reply(person, drop);
     }

@@ -112,6 +112,12 @@ public class IntakeService {
         this.json = json;
         this.transaction = transaction;
         this.clock = clock;
+        runs.handle(RUN, (order, progress) -> apply(order.person(), order.subject(), progress));
+        runs.handle(COMPARE_RUN, (order, progress) -> comparing.compare(order.person(), order.subject(), progress));
+        runs.handle(
+                UNDO_RUN,
+                (order, progress) ->
+                        undo(order.person(), order.subject(), order.arguments().equals("true")));
     }
 
     /**
@@ -267,7 +273,7 @@ public class IntakeService {
         Optional<RunReply> run = runs.latest(RUN, id);
         // A screen that watches the progress asks often; reading the file again and again would slow down what it
         // watches.
-        boolean going = run.filter(one -> one.status().equals("going")).isPresent();
+        boolean going = run.filter(RunReply::open).isPresent();
         // A table that was made for it is gone when it is taken back.
         Optional<TableInfo> table = intake.table().flatMap(tables::there);
         boolean looksAtIt = intake.open() && !going && intake.pattern().isEmpty();
@@ -425,12 +431,7 @@ public class IntakeService {
         boolean[] anew = {fresh};
         // What was decided may have changed while it was being compared; then it is compared once more.
         for (int round = 0; round < 2; round++) {
-            boolean started = runs.startWhen(
-                    COMPARE_RUN,
-                    id,
-                    person,
-                    () -> needsComparing(person, id, anew[0]),
-                    progress -> comparing.compare(person, id, progress));
+            boolean started = runs.startWhen(COMPARE_RUN, id, person, "", () -> needsComparing(person, id, anew[0]));
             runs.await(COMPARE_RUN, id, WAITS);
             if (!started) {
                 break;
@@ -541,7 +542,7 @@ public class IntakeService {
     /** Starts taking an intake back, as a run. */
     public void startUndo(long person, long id, boolean all) {
         transaction.executeWithoutResult(status -> undoing.look(person, planner.mine(person, id)));
-        runs.start(UNDO_RUN, id, person, progress -> undoing.undo(person, id, all, clock.instant()));
+        runs.start(UNDO_RUN, id, person, Boolean.toString(all));
     }
 
     /**
@@ -563,7 +564,7 @@ public class IntakeService {
                 sets.requireReady(person, intake);
             }
         });
-        runs.start(RUN, id, person, progress -> apply(person, id, progress));
+        runs.start(RUN, id, person, "");
     }
 
     /** Applies the intake now, all of it in one transaction. */

@@ -18,14 +18,16 @@ import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.intake.PreviewReply.Group;
 import mellow.server.intake.PreviewReply.Line;
-import mellow.server.language.LanguageService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.UncategorizedSQLException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.datasource.DataSourceUtils;
 import org.springframework.stereotype.Component;
 
-/** What open intakes would do, line by line, and what people decided about the lines. */
+/**
+ * What open intakes would do, line by line, and what people decided about the lines. The lines are in a table that a crash empties and are found again; the
+ * decisions are as safe as texts.
+ */
 @Component
 class LineStore {
 
@@ -41,14 +43,14 @@ class LineStore {
                 select tag, count(*) n from intake_line, unnest(string_to_array(stale, ',')) tag
                 where intake_id = :intake and stale <> '' and coalesce(choice, usual) = :changed group by tag
                 union all
-                select l.tag, -count(*) from intake_line t join language l on l.id = t.language_id
+                select t.language, -count(*) from intake_line t
                 join intake_line s on s.intake_id = t.intake_id and s.key = t.key and s.context = t.context and s.stale <> ''
-                where t.intake_id = :intake and t.spares and coalesce(t.choice, t.usual) = :take and coalesce(s.choice, s.usual) = :changed group by l.tag) n
+                where t.intake_id = :intake and t.spares and coalesce(t.choice, t.usual) = :take and coalesce(s.choice, s.usual) = :changed group by t.language) n
             group by tag having sum(n) > 0
             """;
     private static final String PAGE =
             """
-            select *, (select string_agg(l.tag, ',') from intake_line t join language l on l.id = t.language_id
+            select *, (select string_agg(t.language, ',') from intake_line t
                 where t.intake_id = s.intake_id and t.key = s.key and t.context = s.context and t.spares and coalesce(t.choice, t.usual) = :take) spared
             from intake_line s where intake_id = :intake and kind = :kind
             """;
@@ -64,6 +66,19 @@ class LineStore {
             where t.intake_id = :intake and t.kind = any(:kinds)
             """;
 
+    /** Decides about lines and keeps it where a crash does not reach: the lines are found again, decisions would not be. */
+    private static final String CHOOSE =
+            """
+            with decided as (
+                update intake_line set choice = :choice where intake_id = :intake and kind = :kind %s
+                returning intake_id, kind, key, context, coalesce(language, '') language, choice),
+            kept as (
+                insert into intake_decision (intake_id, kind, key, context, language, choice)
+                select distinct on (key, context, language) * from decided
+                on conflict (intake_id, kind, md5(key || E'\\n' || context), language) do update set choice = excluded.choice)
+            select count(*)::int from decided
+            """;
+
     private static final String FOUND =
             """
              and (:find = '' or position(lower(:find) in lower(key)) > 0 or position(lower(:find) in lower(coalesce(before, ''))) > 0
@@ -72,17 +87,15 @@ class LineStore {
 
     private final JdbcClient jdbc;
     private final DataSource database;
-    private final LanguageService languages;
 
-    LineStore(JdbcClient jdbc, DataSource database, LanguageService languages) {
+    LineStore(JdbcClient jdbc, DataSource database) {
         this.jdbc = jdbc;
         this.database = database;
-        this.languages = languages;
     }
 
     /** Replaces the lines of an intake, in the transaction under way. */
     void store(long intake, CopyFile rows) {
-        forget(intake);
+        forgetLines(intake);
         Connection connection = DataSourceUtils.getConnection(database);
         try {
             rows.send(connection);
@@ -98,7 +111,15 @@ class LineStore {
         jdbc.sql(FIND_STALE).param("intake", intake).param("kinds", kinds).update();
     }
 
+    /** Forgets the lines and what was decided about them, when the intake is taken in or left. */
     void forget(long intake) {
+        forgetLines(intake);
+        jdbc.sql("delete from intake_decision where intake_id = :intake")
+                .param("intake", intake)
+                .update();
+    }
+
+    private void forgetLines(long intake) {
         jdbc.sql("delete from intake_line where intake_id = :intake")
                 .param("intake", intake)
                 .update();
@@ -194,8 +215,6 @@ class LineStore {
         String becomes = taken == null || (choice != Choice.TAKE && choice != Choice.OFFER)
                 ? null
                 : choice == Choice.OFFER ? "offered" : taken.name().toLowerCase(java.util.Locale.ROOT);
-        short language = row.getShort("language_id");
-        boolean ofText = !row.wasNull();
         List<String> stale = tags(row.getString("stale"));
         stale.removeAll(tags(row.getString("spared")));
         boolean renamed = kind == ChangeKind.RENAMED;
@@ -203,7 +222,7 @@ class LineStore {
                 row.getInt("n"),
                 row.getString("key"),
                 renamed ? row.getString("before") : null,
-                ofText ? languages.tag(language).value() : null,
+                row.getString("language"),
                 row.getString("source"),
                 renamed ? row.getString("after") : row.getString("before"),
                 TextColumns.shown(row.getString("before_forms")),
@@ -235,6 +254,10 @@ class LineStore {
                     Map.of("field", "choice"));
         }
         if (numbers == null && find.isEmpty()) {
+            jdbc.sql("delete from intake_decision where intake_id = :intake and kind = :kind")
+                    .param("intake", intake)
+                    .param("kind", kind.ordinal())
+                    .update();
             return jdbc.sql(
                             "update intake_line set usual = :choice, choice = null where intake_id = :intake and kind = :kind")
                     .param("choice", choice.ordinal())
@@ -242,13 +265,13 @@ class LineStore {
                     .param("kind", kind.ordinal())
                     .update();
         }
-        return jdbc.sql("update intake_line set choice = :choice where intake_id = :intake and kind = :kind"
-                        + (numbers == null ? FOUND : " and n = any(:numbers) and :find is not null"))
+        return jdbc.sql(CHOOSE.formatted(numbers == null ? FOUND : " and n = any(:numbers) and :find is not null"))
                 .param("choice", choice.ordinal())
                 .param("intake", intake)
                 .param("kind", kind.ordinal())
                 .param("find", find)
                 .param("numbers", numbers == null ? new Integer[0] : numbers.toArray(Integer[]::new))
-                .update();
+                .query(Integer.class)
+                .single();
     }
 }

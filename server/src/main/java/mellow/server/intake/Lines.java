@@ -1,7 +1,6 @@
 package mellow.server.intake;
 
 import java.util.Arrays;
-import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
@@ -20,12 +19,11 @@ final class Lines implements Comparison.Listener, AutoCloseable {
 
     private final CopyFile rows = new CopyFile(
             "intake_line",
-            "intake_id int8, kind int2, n int4, entry_id int8, key text, context text, language_id int2, source text, "
+            "intake_id int8, kind int2, n int4, entry_id int8, key text, context text, language text, source text, "
                     + "before text, before_forms text, after text, after_forms text, taken int2, usual int2, choice int2, stale text, "
                     + "spares bool, texts_settled int4, texts_offered int4, texts_pencilled int4");
     private final long intake;
     private final Decisions decisions;
-    private final Map<LanguageTag, Short> numbers;
     private final int[] counts = new int[ChangeKind.values().length];
     private int met;
     private int touched;
@@ -33,10 +31,9 @@ final class Lines implements Comparison.Listener, AutoCloseable {
     private @Nullable Change waiting;
     private final int[] texts = new int[Arrival.values().length];
 
-    Lines(long intake, Decisions decisions, Map<LanguageTag, Short> numbers) {
+    Lines(long intake, Decisions decisions) {
         this.intake = intake;
         this.decisions = decisions;
-        this.numbers = numbers;
     }
 
     @Override
@@ -107,7 +104,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
                 change.entry() == null ? null : change.entry().id(),
                 change.id().key(),
                 change.id().context(),
-                change.language() == null ? null : numbers.get(change.language()),
+                change.language() == null ? null : change.language().value(),
                 change.language() == null ? null : PreviewReply.shown(change.source()),
                 before,
                 TextColumns.formsOrNull(change.before().forms()),

@@ -44,7 +44,7 @@ class Planner {
             where table_id = :table and removed_at is not null order by key, context, removed_at desc
             """;
     private static final String DECIDED =
-            "select kind, key, context, language_id, choice from intake_line where intake_id = :intake and choice is not null";
+            "select kind, key, context, language, choice from intake_decision where intake_id = :intake";
     private static final String THERE_THEN =
             """
             select e.key, e.context from entry e
@@ -183,7 +183,7 @@ class Planner {
                 row -> decisions.decide(
                         ChangeKind.values()[row.getInt("kind")],
                         new EntryId(row.getString("key"), row.getString("context")),
-                        row.getObject("language_id") == null ? null : languages.tag(row.getShort("language_id")),
+                        row.getString("language").isEmpty() ? null : new LanguageTag(row.getString("language")),
                         Choice.values()[row.getInt("choice")]));
         Set<LanguageTag> reviews =
                 arrivals.keySet().stream().filter(rights::reviews).collect(Collectors.toSet());

@@ -72,7 +72,7 @@ class Taking {
         plan.requireReady();
         long table = tableFor(plan).id();
         tables.holdAlone(table);
-        Map<LanguageTag, Short> numbers = new HashMap<>();
+        Map<LanguageTag, Integer> numbers = new HashMap<>();
         tables.find(table).languages().forEach(kept -> numbers.put(kept.tag(), kept.number()));
         int files = plan.file().members().size();
         long steps = files + 2L * plan.file().reading().size();

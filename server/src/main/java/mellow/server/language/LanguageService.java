@@ -17,8 +17,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class LanguageService {
 
     private final JdbcClient jdbc;
-    private final Map<String, Short> numbers = new ConcurrentHashMap<>();
-    private final Map<Short, LanguageTag> tags = new ConcurrentHashMap<>();
+    private final Map<String, Integer> numbers = new ConcurrentHashMap<>();
+    private final Map<Integer, LanguageTag> tags = new ConcurrentHashMap<>();
     private final Map<LanguageTag, Language> described = new ConcurrentHashMap<>();
 
     private final TransactionTemplate apart;
@@ -29,11 +29,14 @@ public class LanguageService {
         this.apart.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
     }
 
+    /** The number of no language, for questions about one that nothing is kept in. */
+    public static final int NONE = 0;
+
     /**
-     * The number of {@code tag}, given now if it has none: in a transaction of its own, so that a number once told is never taken back with somebody's
+     * The number of {@code tag}, given now if it has none; only what a coordinator does may ask so. Given in a transaction of its own, so that a number once told is never taken back with somebody's
      * work, and two who bring the same language at the same moment get the same number.
      */
-    public short number(LanguageTag tag) {
+    public int number(LanguageTag tag) {
         return known(tag).orElseGet(() -> {
             apart.executeWithoutResult(
                     status -> jdbc.sql("insert into language (tag) values (:tag) on conflict do nothing")
@@ -44,14 +47,19 @@ public class LanguageService {
     }
 
     /** The number of {@code tag}, if any table or person has ever used it. */
-    public java.util.Optional<Short> known(LanguageTag tag) {
-        Short remembered = numbers.get(tag.value());
+    public java.util.Optional<Integer> known(LanguageTag tag) {
+        Integer remembered = numbers.get(tag.value());
         return remembered != null
                 ? java.util.Optional.of(remembered)
                 : jdbc.sql("select id from language where tag = :tag")
                         .param("tag", tag.value())
-                        .query(Short.class)
+                        .query(Integer.class)
                         .optional();
+    }
+
+    /** The same, {@link #NONE} for one that nothing has ever used: whoever reads makes no languages. */
+    public int numberOrNone(LanguageTag tag) {
+        return known(tag).orElse(NONE);
     }
 
     /** Every language that any table or person has ever used. */
@@ -62,7 +70,7 @@ public class LanguageService {
     }
 
     /** The tag of a number. */
-    public LanguageTag tag(short number) {
+    public LanguageTag tag(int number) {
         return tags.computeIfAbsent(number, n -> {
             LanguageTag tag = new LanguageTag(jdbc.sql("select tag from language where id = :id")
                     .param("id", n)

@@ -1,7 +1,12 @@
 package mellow.server.live;
 
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
+import mellow.server.people.Doors.Seat;
+import mellow.server.people.SignedIn;
 import org.springframework.http.MediaType;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
@@ -21,9 +26,10 @@ class LiveController {
 
     /** Server-sent events: "change" with a table, entries and languages; "missed" when the screen should read again. */
     @GetMapping(path = "/api/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter stream() {
+    SseEmitter stream(@AuthenticationPrincipal SignedIn me, HttpServletRequest request) {
         SseEmitter emitter = new SseEmitter(LONGEST_MILLIS);
-        Stream stream = new Stream(emitter);
+        HttpSession session = request.getSession(false);
+        Stream stream = new Stream(emitter, new Seat(me.id(), session == null ? "" : session.getId()));
         emitter.onCompletion(() -> live.leave(stream));
         emitter.onTimeout(emitter::complete);
         emitter.onError(gone -> live.leave(stream));
@@ -35,8 +41,16 @@ class LiveController {
     private final class Stream implements LiveService.Listener {
         private final SseEmitter emitter;
 
-        Stream(SseEmitter emitter) {
+        private final Seat seat;
+
+        Stream(SseEmitter emitter, Seat seat) {
             this.emitter = emitter;
+            this.seat = seat;
+        }
+
+        @Override
+        public Seat seat() {
+            return seat;
         }
 
         @Override

@@ -3,17 +3,23 @@ package mellow.server.live;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import javax.sql.DataSource;
+import mellow.server.people.Doors;
+import mellow.server.people.Doors.Seat;
 import org.jspecify.annotations.Nullable;
 import org.postgresql.PGConnection;
 import org.postgresql.PGNotification;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
+import org.springframework.dao.DataAccessException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
@@ -30,6 +36,9 @@ public class LiveService implements SmartLifecycle {
     /** How long one look for notifications lasts; also how often silent listeners are reminded that the line is up. */
     private static final int LOOK_MILLIS = 5_000;
 
+    /** However much happens, those who may not listen any more are looked for as often. */
+    private static final long LOOK_NANOS = LOOK_MILLIS * 1_000_000L;
+
     private static final int BEFORE_TRYING_AGAIN_MILLIS = 1_000;
 
     /** Hears what changed. Must not block. */
@@ -37,6 +46,9 @@ public class LiveService implements SmartLifecycle {
 
         /** A change, as the JSON that went through the database. */
         void changed(String json);
+
+        /** Who listens, and where. */
+        Seat seat();
 
         /** Nothing changed for a while. */
         void quiet();
@@ -49,14 +61,16 @@ public class LiveService implements SmartLifecycle {
     }
 
     private final JdbcClient jdbc;
+    private final Doors doors;
     private final DataSource database;
     private final JsonMapper json;
     private final Set<Listener> listeners = ConcurrentHashMap.newKeySet();
     private volatile boolean running;
     private volatile @Nullable Thread ear;
 
-    LiveService(JdbcClient jdbc, DataSource database, JsonMapper json) {
+    LiveService(JdbcClient jdbc, Doors doors, DataSource database, JsonMapper json) {
         this.jdbc = jdbc;
+        this.doors = doors;
         this.database = database;
         this.json = json;
     }
@@ -84,13 +98,13 @@ public class LiveService implements SmartLifecycle {
         while (running) {
             try (Connection connection = database.getConnection();
                     Statement statement = connection.createStatement()) {
-                statement.execute("listen " + CHANNEL);
+                statement.execute("listen " + CHANNEL + "; listen " + Doors.CHANNEL);
                 if (!first) {
                     listeners.forEach(Listener::missed);
                 }
                 first = false;
                 hear(connection.unwrap(PGConnection.class));
-            } catch (SQLException lineDown) {
+            } catch (SQLException | DataAccessException | TransactionException lineDown) {
                 if (running) {
                     LOG.warn("The line for live changes is down, trying again: {}", lineDown.getMessage());
                     pause();
@@ -100,14 +114,36 @@ public class LiveService implements SmartLifecycle {
     }
 
     private void hear(PGConnection connection) throws SQLException {
+        long looked = System.nanoTime();
         while (running) {
             PGNotification[] heard = connection.getNotifications(LOOK_MILLIS);
-            if (heard == null || heard.length == 0) {
+            List<PGNotification> all = heard == null ? List.of() : Arrays.asList(heard);
+            boolean doorsMoved = all.stream().anyMatch(one -> one.getName().equals(Doors.CHANNEL));
+            if (doorsMoved || System.nanoTime() - looked > LOOK_NANOS) {
+                endThoseWhoMayNotStay();
+                looked = System.nanoTime();
+            }
+            if (all.isEmpty()) {
                 listeners.forEach(Listener::quiet);
-            } else {
-                for (PGNotification one : heard) {
+            }
+            for (PGNotification one : all) {
+                if (one.getName().equals(CHANNEL)) {
                     listeners.forEach(listener -> listener.changed(one.getParameter()));
                 }
+            }
+        }
+    }
+
+    private void endThoseWhoMayNotStay() {
+        List<Listener> here = List.copyOf(listeners);
+        if (here.isEmpty()) {
+            return;
+        }
+        Set<Integer> staying = doors.mayStay(here.stream().map(Listener::seat).toList());
+        for (int i = 0; i < here.size(); i++) {
+            if (!staying.contains(i)) {
+                listeners.remove(here.get(i));
+                here.get(i).ending();
             }
         }
     }

@@ -65,14 +65,14 @@ public class MemoryService {
             String text,
             @Nullable Map<String, String> forms) {}
 
-    private record Asked(String source, String shape, short language) {}
+    private record Asked(String source, String shape, int language) {}
 
     /** What was settled for sources like that of {@code entry}, the most alike first; each text once. */
     @Transactional(readOnly = true)
     public List<MemoryHit> hits(long entry, LanguageTag language) {
         Asked asked = jdbc.sql(SOURCE)
                 .param("entry", entry)
-                .query((row, n) -> new Asked(row.getString(1), row.getString(2), row.getShort(3)))
+                .query((row, n) -> new Asked(row.getString(1), row.getString(2), row.getInt(3)))
                 .optional()
                 .orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist any more."));
         if (asked.shape().equals("asset")) {
@@ -86,7 +86,7 @@ public class MemoryService {
                 .param("source", asked.source())
                 .param("sourceLanguage", asked.language())
                 .param("shape", asked.shape())
-                .param("language", languages.number(language))
+                .param("language", languages.numberOrNone(language))
                 .param("entry", entry)
                 .query((row, n) -> new MemoryHit(
                         source.percent(row.getString("source")),

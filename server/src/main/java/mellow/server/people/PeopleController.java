@@ -24,19 +24,19 @@ import org.springframework.web.bind.annotation.RestController;
 class PeopleController {
 
     private final PeopleDesk desk;
-    private final AttemptLimit attempts;
+    private final Attempts attempts;
     private final Door door;
 
-    PeopleController(PeopleDesk desk, AttemptLimit attempts, Door door) {
+    PeopleController(PeopleDesk desk, Attempts attempts, Door door) {
         this.desk = desk;
         this.attempts = attempts;
         this.door = door;
     }
 
-    /** Everyone with their rights; those whose access has ended come last. */
+    /** Everyone with their rights; those whose access has ended come last. Names to sign in with and when somebody was here are for coordinators. */
     @GetMapping("/api/people")
-    List<PersonRow> all() {
-        return desk.all();
+    List<PersonRow> all(@AuthenticationPrincipal SignedIn me) {
+        return desk.shown(me.id());
     }
 
     /** Adds a person; the reply holds the invitation's secret, which is shown only now. */
@@ -76,9 +76,9 @@ class PeopleController {
     /** Whom an invitation is for; for everybody who has its link. */
     @GetMapping("/api/invitations/{token}")
     Invited invited(@PathVariable String token, HttpServletRequest request) {
-        attempts.count("invitation", request.getRemoteAddr());
+        Attempts.Attempt attempt = attempts.invitation(request.getRemoteAddr());
         PersonRow person = desk.invited(token);
-        attempts.forgive("invitation", request.getRemoteAddr());
+        attempt.succeeded();
         return new Invited(person.name(), person.signIn());
     }
 
@@ -90,10 +90,10 @@ class PeopleController {
             @Valid @RequestBody Acceptance acceptance,
             HttpServletRequest request,
             HttpServletResponse response) {
-        attempts.count("invitation", request.getRemoteAddr());
-        SignedIn person = desk.accept(token, acceptance.password());
-        attempts.forgive("invitation", request.getRemoteAddr());
-        door.enter(person, request, response);
+        Attempts.Attempt attempt = attempts.invitation(request.getRemoteAddr());
+        Door.Entering entering = desk.accept(token, acceptance.password());
+        attempt.succeeded();
+        door.enter(entering, false, request, response);
     }
 
     record Invited(String name, String signIn) {}

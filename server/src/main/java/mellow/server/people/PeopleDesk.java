@@ -5,8 +5,6 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
@@ -23,6 +21,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import mellow.core.language.LanguageTag;
+import mellow.server.common.Hashes;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import org.jspecify.annotations.Nullable;
@@ -56,6 +55,7 @@ class PeopleDesk {
     private final LanguageService languages;
     private final JdbcClient jdbc;
     private final PasswordEncoder passwords;
+    private final Doors doors;
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
@@ -65,12 +65,14 @@ class PeopleDesk {
             LanguageService languages,
             JdbcClient jdbc,
             PasswordEncoder passwords,
+            Doors doors,
             Clock clock) {
         this.people = people;
         this.rights = rights;
         this.languages = languages;
         this.jdbc = jdbc;
         this.passwords = passwords;
+        this.doors = doors;
         this.clock = clock;
     }
 
@@ -93,22 +95,37 @@ class PeopleDesk {
     /**
      * A person as screens show them.
      *
+     * @param signIn the name they sign in with, null where it is nobody's business
      * @param active false when their access has ended
      * @param invitedUntil until when an invitation waits for them, null for none
      * @param seenAt when they were last here, null for never
      */
     record PersonRow(
             long id,
-            String signIn,
+            @Nullable String signIn,
             String name,
             boolean coordinator,
             TreeMap<String, String> levels,
             boolean active,
             @Nullable Instant invitedUntil,
-            @Nullable Instant seenAt) {}
+            @Nullable Instant seenAt) {
+
+        PersonRow withoutPrivate() {
+            return new PersonRow(id, null, name, coordinator, levels, active, null, null);
+        }
+    }
 
     /** An invitation: the secret part of its link, shown once, and until when it holds. */
     record Invitation(long person, String token, Instant until) {}
+
+    @Transactional(readOnly = true)
+    public List<PersonRow> shown(long to) {
+        return rights.rights(to).coordinator()
+                ? all()
+                : all().stream()
+                        .map(row -> row.id() == to ? row : row.withoutPrivate())
+                        .toList();
+    }
 
     @Transactional(readOnly = true)
     public List<PersonRow> all() {
@@ -199,6 +216,7 @@ class PeopleDesk {
                 .param("now", now())
                 .param("person", id)
                 .update();
+        doors.moved();
     }
 
     /** Gives an ended access back, with the rights it had. */
@@ -217,7 +235,7 @@ class PeopleDesk {
 
     /** Takes an invitation: sets the password. */
     @Transactional
-    public SignedIn accept(String token, String password) {
+    public Door.Entering accept(String token, String password) {
         long id = open(token);
         if (password.codePointCount(0, password.length()) < SHORTEST_PASSWORD
                 || password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES) {
@@ -236,7 +254,7 @@ class PeopleDesk {
         jdbc.sql("delete from spring_session where principal_name = :name")
                 .param("name", person.signIn())
                 .update();
-        return new SignedIn(id, person.signIn(), person.name());
+        return new Door.Entering(new SignedIn(id, person.signIn(), person.name()), person.door());
     }
 
     private long open(String token) {
@@ -273,11 +291,7 @@ class PeopleDesk {
 
     /** The database keeps only this, so that reading it gives no way in. */
     private static byte[] hash(String token) {
-        try {
-            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-        } catch (NoSuchAlgorithmException everyJavaHasIt) {
-            throw new IllegalStateException(everyJavaHasIt);
-        }
+        return Hashes.sha256(token.getBytes(StandardCharsets.UTF_8));
     }
 
     private void give(long person, Map<String, String> levels) {

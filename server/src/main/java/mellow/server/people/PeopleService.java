@@ -99,14 +99,16 @@ public class PeopleService {
                 .map(PeopleService::signedIn);
     }
 
-    /** The person, when the password is theirs. Takes as long for an unknown name as for a wrong password. */
-    @Transactional(readOnly = true)
-    Optional<SignedIn> authenticate(String signIn, String password) {
+    /**
+     * The person, when the password is theirs. Takes as long for an unknown name as for a wrong password, and holds no connection while the password is
+     * looked at.
+     */
+    Optional<Door.Entering> authenticate(String signIn, String password) {
         Optional<Person> person =
                 people.findBySignIn(signIn.strip().toLowerCase(Locale.ROOT)).filter(Person::active);
         boolean right =
                 passwords.matches(password, person.map(Person::passwordHash).orElse(NOBODYS_HASH));
-        return person.filter(known -> right).map(PeopleService::signedIn);
+        return person.filter(known -> right).map(known -> new Door.Entering(signedIn(known), known.door()));
     }
 
     /** Notes that the person is here. */

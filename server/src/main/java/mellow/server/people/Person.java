@@ -23,6 +23,9 @@ class Person {
     private Instant createdAt = Instant.EPOCH;
     private @Nullable Instant endedAt;
 
+    /** Grows when all sessions of the person shall end, those that are just being opened too. */
+    private int door;
+
     @Column(insertable = false, updatable = false)
     private @Nullable Instant seenAt;
 
@@ -45,12 +48,19 @@ class Person {
         coordinator = newCoordinator;
     }
 
+    /** Sets a password; whoever is signed in with another is not any more. */
     void password(String hash) {
         passwordHash = hash;
+        door++;
     }
 
     void end(@Nullable Instant at) {
         endedAt = at;
+        door++;
+    }
+
+    int door() {
+        return door;
     }
 
     @Nullable

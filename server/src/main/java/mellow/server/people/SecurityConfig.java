@@ -1,9 +1,7 @@
 package mellow.server.people;
 
-import io.github.bucket4j.distributed.proxy.ProxyManager;
-import io.github.bucket4j.postgresql.Bucket4jPostgreSQL;
 import jakarta.servlet.DispatcherType;
-import javax.sql.DataSource;
+import mellow.server.common.ProblemWriter;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpStatus;
@@ -12,6 +10,7 @@ import org.springframework.security.config.annotation.web.configurers.AbstractHt
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.AnonymousAuthenticationFilter;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.session.ChangeSessionIdAuthenticationStrategy;
 import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
@@ -28,7 +27,8 @@ class SecurityConfig {
     private static final String API_POLICY = "default-src 'none'; frame-ancestors 'none'";
 
     @Bean
-    SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
+    SecurityFilterChain security(
+            HttpSecurity http, SecurityContextRepository contexts, Door door, ProblemWriter problems) throws Exception {
         return http.csrf(csrf -> csrf.csrfTokenRepository(CookieCsrfTokenRepository.withHttpOnlyFalse())
                         .spa())
                 .authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(
@@ -44,6 +44,7 @@ class SecurityConfig {
                         handling.authenticationEntryPoint(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED)))
                 .requestCache(cache -> cache.disable())
                 .securityContext(context -> context.securityContextRepository(contexts))
+                .addFilterAfter(new StillMayFilter(door, problems), AnonymousAuthenticationFilter.class)
                 .formLogin(AbstractHttpConfigurer::disable)
                 .httpBasic(AbstractHttpConfigurer::disable)
                 .logout(AbstractHttpConfigurer::disable)
@@ -69,10 +70,5 @@ class SecurityConfig {
     @Bean
     PasswordEncoder passwordEncoder() {
         return new BCryptPasswordEncoder(BCRYPT_STRENGTH);
-    }
-
-    @Bean
-    ProxyManager<Long> attempts(DataSource database) {
-        return Bucket4jPostgreSQL.selectForUpdateBasedBuilder(database).build();
     }
 }

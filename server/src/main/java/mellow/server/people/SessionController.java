@@ -28,13 +28,17 @@ import org.springframework.web.bind.annotation.RestController;
 class SessionController {
 
     private final PeopleService people;
-    private final AttemptLimit attempts;
+    private final Attempts attempts;
+    private final Browsers browsers;
     private final Door door;
+    private final Doors doors;
 
-    SessionController(PeopleService people, AttemptLimit attempts, Door door) {
+    SessionController(PeopleService people, Attempts attempts, Browsers browsers, Door door, Doors doors) {
         this.people = people;
         this.attempts = attempts;
+        this.browsers = browsers;
         this.door = door;
+        this.doors = doors;
     }
 
     /** Who is signed in, with their rights; {@code person} is null when nobody is. Also hands out the CSRF cookie. */
@@ -51,13 +55,16 @@ class SessionController {
     SessionReply signIn(
             @Valid @RequestBody SignInRequest body, HttpServletRequest request, HttpServletResponse response) {
         String name = body.signIn().strip().toLowerCase(Locale.ROOT);
-        attempts.count(name, request.getRemoteAddr());
-        SignedIn person = people.authenticate(body.signIn(), body.password())
+        Attempts.Attempt attempt = browsers.known(name, request)
+                .map(browser -> attempts.knownSignIn(name, browser))
+                .orElseGet(() -> attempts.signIn(name, request.getRemoteAddr()));
+        Door.Entering entering = people.authenticate(body.signIn(), body.password())
                 .orElseThrow(
                         () -> Refusal.unauthorized("wrong-sign-in", "This name and password do not belong together."));
-        attempts.forgive(name, request.getRemoteAddr());
-        door.enter(person, request, response);
-        return new SessionReply(person(person));
+        attempt.succeeded();
+        browsers.remember(entering.person().id(), request, response);
+        door.enter(entering, Boolean.TRUE.equals(body.stay()), request, response);
+        return new SessionReply(person(entering.person()));
     }
 
     @DeleteMapping
@@ -68,6 +75,7 @@ class SessionController {
             session.invalidate();
         }
         SecurityContextHolder.clearContext();
+        doors.moved();
     }
 
     private PersonReply person(SignedIn me) {
@@ -77,7 +85,11 @@ class SessionController {
         return new PersonReply(me.id(), me.signIn(), me.fullName(), rights.coordinator(), levels);
     }
 
-    record SignInRequest(@NotBlank @Size(max = 200) String signIn, @NotBlank @Size(max = 200) String password) {}
+    /** {@code stay}: the session lasts two weeks, also unused; otherwise it ends after half a day without a request. */
+    record SignInRequest(
+            @NotBlank @Size(max = 200) String signIn,
+            @NotBlank @Size(max = 200) String password,
+            @Nullable Boolean stay) {}
 
     record SessionReply(@Nullable PersonReply person) {}
 

@@ -19,7 +19,7 @@ class Product {
     private String slug = "";
     private String name = "";
     private String kind = "";
-    private @Nullable Short startLanguageId;
+    private @Nullable Integer startLanguageId;
     private Instant createdAt = Instant.EPOCH;
     private @Nullable Instant removedAt;
 
@@ -33,7 +33,7 @@ class Product {
         this.createdAt = createdAt;
     }
 
-    void become(String newName, String newKind, @Nullable Short startLanguage) {
+    void become(String newName, String newKind, @Nullable Integer startLanguage) {
         name = newName;
         kind = newKind;
         startLanguageId = startLanguage;
@@ -60,7 +60,7 @@ class Product {
     }
 
     @Nullable
-    Short startLanguage() {
+    Integer startLanguage() {
         return startLanguageId;
     }
 

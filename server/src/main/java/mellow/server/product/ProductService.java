@@ -168,7 +168,7 @@ public class ProductService {
         product.become(
                 wanted.name().strip(),
                 wanted.kind(),
-                wanted.start() == null ? null : Short.valueOf(languages.number(languages.parse(wanted.start()))));
+                wanted.start() == null ? null : Integer.valueOf(languages.number(languages.parse(wanted.start()))));
         long id = products.saveAndFlush(product).id();
         jdbc.sql(FORGET_TABLES).param("product", id).update();
         jdbc.sql(FORGET_LANGUAGES).param("product", id).update();
@@ -256,7 +256,7 @@ public class ProductService {
             languagesOf
                     .computeIfAbsent(row.getLong("product_id"), p -> new ArrayList<>())
                     .add(new LanguageOf(
-                            LanguageName.of(languages.describe(languages.tag(row.getShort("language_id")))),
+                            LanguageName.of(languages.describe(languages.tag(row.getInt("language_id")))),
                             row.getObject("selector", Integer.class)));
         });
         return found.stream()

@@ -52,15 +52,15 @@ public class RecordReader {
      */
     public void read(long table, long person, Collection<LanguageTag> in, Consumer<RecordEntry> reader) {
         Grouping grouping = new Grouping(reader);
-        Short[] numbers = in.stream()
+        Integer[] numbers = in.stream()
                 .flatMap(tag -> languages.known(tag).stream())
                 .distinct()
-                .toArray(Short[]::new);
+                .toArray(Integer[]::new);
         jdbc.query(
                 connection -> {
                     PreparedStatement statement = connection.prepareStatement(RECORD);
                     statement.setLong(1, person);
-                    statement.setArray(2, connection.createArrayOf("smallint", numbers));
+                    statement.setArray(2, connection.createArrayOf("int4", numbers));
                     statement.setLong(3, person);
                     statement.setLong(4, table);
                     return statement;
@@ -107,14 +107,14 @@ public class RecordReader {
                         new HashMap<>());
                 current = entry;
             }
-            short language = row.getShort(13);
+            int language = row.getInt(13);
             if (!row.wasNull()) {
                 entry.cells()
                         .put(
                                 languages.tag(language),
                                 new RecordCell(
                                         text(row.getString(14), row.getString(22)),
-                                        Standing.values()[row.getShort(15)],
+                                        Standing.values()[row.getInt(15)],
                                         row.getInt(16),
                                         row.getInt(17),
                                         row.getBoolean(26),

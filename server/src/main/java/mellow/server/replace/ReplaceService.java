@@ -113,7 +113,7 @@ public class ReplaceService {
             try {
                 JdbcClient.StatementSpec query =
                         jdbc.sql(language == null ? SOURCES : TEXTS).param("ids", some.toArray(Long[]::new));
-                (language == null ? query : query.param("language", languages.number(languages.parse(language))))
+                (language == null ? query : query.param("language", languages.numberOrNone(languages.parse(language))))
                         .query(look);
             } catch (BadPatternException endless) {
                 throw bad(endless);

@@ -12,12 +12,12 @@ import mellow.server.common.Refusal;
 import mellow.server.people.PeopleService;
 import mellow.server.review.Strips.Waiting;
 import mellow.server.run.RunService;
+import mellow.server.run.RunService.Order;
 import mellow.server.run.RunService.Progress;
 import mellow.server.run.RunService.RunReply;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -33,29 +33,25 @@ public class AnsweringService {
     private final CellService cells;
     private final PeopleService people;
     private final RunService runs;
-    private final TransactionTemplate transactions;
     private final JdbcClient jdbc;
 
-    AnsweringService(
-            Strips strips,
-            CellService cells,
-            PeopleService people,
-            RunService runs,
-            TransactionTemplate transactions,
-            JdbcClient jdbc) {
+    AnsweringService(Strips strips, CellService cells, PeopleService people, RunService runs, JdbcClient jdbc) {
         this.strips = strips;
         this.cells = cells;
         this.people = people;
         this.runs = runs;
-        this.transactions = transactions;
         this.jdbc = jdbc;
+        runs.handle(RUN, this::answer);
     }
+
+    /** What is answered, and how, as the run keeps it. */
+    private record Asked(ReviewQuery query, Action action, @Nullable String reason, long upTo) {}
 
     /**
      * How far it is, and what came of it.
      *
      * @param change the change's number, for undo
-     * @param status going, done, failed, cancelled, or lost when its server went silent
+     * @param status queued, going, done, failed, cancelled, or lost when its servers stopped again and again
      * @param done offers that were looked at
      * @param message why it failed, empty otherwise
      * @param changed offers that were answered
@@ -91,32 +87,25 @@ public class AnsweringService {
                     "reason-missing", "Say why they go back, so that their authors can improve them.", Map.of());
         }
         long change = cells.newChange();
-        runs.start(
-                RUN,
-                change,
-                person,
-                progress -> transactions.executeWithoutResult(
-                        status -> answer(person, query, action, reason, upTo, change, progress)));
+        runs.start(RUN, change, person, JSON.writeValueAsString(new Asked(query, action, reason, upTo)));
         return change;
     }
 
-    private void answer(
-            long person,
-            ReviewQuery query,
-            Action action,
-            @Nullable String reason,
-            long upTo,
-            long change,
-            Progress progress) {
+    private void answer(Order order, Progress progress) {
+        Asked asked = JSON.readValue(order.arguments(), Asked.class);
+        ReviewQuery query = asked.query();
+        long person = order.person();
+        long change = order.subject();
         Map<Long, ManyChanges.One> wanted = new LinkedHashMap<>();
         String tag = query.language().value();
         for (Waiting one : strips.waiting(person, query)) {
-            if (one.offer() <= upTo) {
+            if (one.offer() <= asked.upTo()) {
                 // No offer is named: where several wait, the cell is refused, because somebody has to choose.
                 wanted.put(one.entry(), new ManyChanges.One(one.entry(), tag, one.version(), null, null, null));
             }
         }
-        ManyChanges changes = new ManyChanges(action, List.copyOf(wanted.values()), reason, false, null);
+        ManyChanges changes =
+                new ManyChanges(asked.action(), List.copyOf(wanted.values()), asked.reason(), false, null);
         Many done = cells.changeMany(person, changes, change, progress);
         jdbc.sql(
                         "insert into answering (change_id, person_id, changed, refused, told) values (:change, :person, :changed, :refused, :told::jsonb)")

@@ -18,7 +18,7 @@ import mellow.server.common.Refusal;
  */
 record ReviewQuery(
         LanguageTag language,
-        short number,
+        int number,
         List<Long> tables,
         long person,
         int olderThanDays,

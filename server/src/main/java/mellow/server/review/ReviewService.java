@@ -90,7 +90,7 @@ public class ReviewService {
             int olderThanDays,
             ReviewQuery.Checked checks,
             ReviewQuery.Order order) {
-        short number = languages
+        int number = languages
                 .known(language)
                 .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
         List<Long> in = (slugs.isEmpty()

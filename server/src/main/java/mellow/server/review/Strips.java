@@ -141,7 +141,7 @@ class Strips {
     private final class Looker {
         private final LanguageTag language;
         private final Collection<String> categories;
-        private final Map<Short, List<AgreedTerm>> terms = new HashMap<>();
+        private final Map<Integer, List<AgreedTerm>> terms = new HashMap<>();
 
         Looker(ReviewQuery query) {
             this.language = query.language();
@@ -153,7 +153,7 @@ class Strips {
             SortedMap<String, String> text = TextColumns.allForms(row.getString("text"), row.getString("forms"));
             List<Finding> found = new ArrayList<>(Checks.of(measure, text, categories));
             List<AgreedTerm> agreed = terms.computeIfAbsent(
-                    row.getShort("source_language_id"), source -> wordbook.agreed(languages.tag(source), language));
+                    row.getInt("source_language_id"), source -> wordbook.agreed(languages.tag(source), language));
             found.addAll(WordsToAvoid.in(agreed, measure.source(), text));
             return found;
         }

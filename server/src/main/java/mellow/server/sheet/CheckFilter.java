@@ -42,7 +42,7 @@ class CheckFilter {
     }
 
     /** Those of {@code ids} where a text in one of the languages has a finding. */
-    Set<Long> in(List<Long> ids, Set<Short> numbers, Check check) {
+    Set<Long> in(List<Long> ids, Set<Integer> numbers, Check check) {
         if ((long) ids.size() * numbers.size() > MOST_TEXTS) {
             throw Refusal.unacceptable(
                     "scope-too-large",
@@ -50,7 +50,7 @@ class CheckFilter {
                             + " texts at most in one go; choose fewer languages, a section or a state first.",
                     Map.of("field", "check"));
         }
-        Map<Short, Collection<String>> categories = new HashMap<>();
+        Map<Integer, Collection<String>> categories = new HashMap<>();
         numbers.forEach(number -> categories.put(
                 number, languages.describe(languages.tag(number)).plurals().keySet()));
         Set<Long> found = new HashSet<>();
@@ -63,7 +63,7 @@ class CheckFilter {
             boolean has = Checks.of(
                             measure,
                             TextColumns.allForms(row.getString("text"), row.getString("forms")),
-                            categories.getOrDefault(row.getShort("language_id"), List.of()))
+                            categories.getOrDefault(row.getInt("language_id"), List.of()))
                     .stream()
                     .anyMatch(finding -> check == Check.ANY || finding.severity() == Severity.BLOCKER);
             if (has) {
@@ -76,7 +76,7 @@ class CheckFilter {
                             "ids",
                             ids.subList(from, Math.min(ids.size(), from + AT_ONCE))
                                     .toArray(Long[]::new))
-                    .param("languages", numbers.toArray(Short[]::new))
+                    .param("languages", numbers.toArray(Integer[]::new))
                     .query(look);
         }
         return found;

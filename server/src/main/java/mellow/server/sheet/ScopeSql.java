@@ -76,9 +76,9 @@ final class ScopeSql {
     private final StringBuilder sql = new StringBuilder(IN_TABLES);
     private final MapSqlParameterSource params = new MapSqlParameterSource();
 
-    ScopeSql(Scope scope, List<TableInfo> tables, Set<Short> languages) {
+    ScopeSql(Scope scope, List<TableInfo> tables, Set<Integer> languages) {
         params.addValue("tables", tables.stream().map(TableInfo::id).toArray(Long[]::new));
-        params.addValue("languages", languages.toArray(Short[]::new));
+        params.addValue("languages", languages.toArray(Integer[]::new));
         if (!scope.only().isEmpty() && !languages.isEmpty()) {
             states(scope.only(), tables, languages);
         }
@@ -112,7 +112,7 @@ final class ScopeSql {
         String order = ORDERS.get(scope.order());
         if (order != null) {
             sql.append(order);
-            params.addValue("first", languages.stream().findFirst().orElse((short) 0));
+            params.addValue("first", languages.stream().findFirst().orElse(0));
         } else if (tables.size() == 1) {
             sql.append(" order by e.position, e.id");
         } else {
@@ -120,7 +120,7 @@ final class ScopeSql {
         }
     }
 
-    private void states(Set<CellState> only, List<TableInfo> tables, Set<Short> languages) {
+    private void states(Set<CellState> only, List<TableInfo> tables, Set<Integer> languages) {
         List<String> any = new ArrayList<>();
         Set<CellState> rare = EnumSet.copyOf(only);
         rare.remove(CellState.SETTLED);
@@ -135,12 +135,12 @@ final class ScopeSql {
         }
         if (only.contains(CellState.UNTRANSLATED)) {
             int n = 0;
-            for (Map.Entry<List<Short>, List<Long>> group :
+            for (Map.Entry<List<Integer>, List<Long>> group :
                     byLanguages(tables, languages).entrySet()) {
-                List<Short> kept = group.getKey();
+                List<Integer> kept = group.getKey();
                 any.add(String.format(kept.size() == 1 ? UNTRANSLATED_IN_ONE : UNTRANSLATED, n));
                 params.addValue("tables" + n, group.getValue().toArray(Long[]::new));
-                params.addValue("languages" + n, kept.toArray(Short[]::new));
+                params.addValue("languages" + n, kept.toArray(Integer[]::new));
                 params.addValue("shown" + n, kept.size());
                 n++;
             }
@@ -151,10 +151,10 @@ final class ScopeSql {
     }
 
     /** Tables by which of the shown languages they are kept in. */
-    private static Map<List<Short>, List<Long>> byLanguages(List<TableInfo> tables, Set<Short> languages) {
-        Map<List<Short>, List<Long>> groups = new LinkedHashMap<>();
+    private static Map<List<Integer>, List<Long>> byLanguages(List<TableInfo> tables, Set<Integer> languages) {
+        Map<List<Integer>, List<Long>> groups = new LinkedHashMap<>();
         for (TableInfo table : tables) {
-            List<Short> kept = table.languages().stream()
+            List<Integer> kept = table.languages().stream()
                     .map(Kept::number)
                     .filter(languages::contains)
                     .toList();

@@ -81,7 +81,7 @@ public class SheetService {
     @Transactional(readOnly = true)
     public ScopeReply open(Scope scope) {
         List<TableInfo> in = tablesOf(scope);
-        Set<Short> shown = shown(in, scope.languages());
+        Set<Integer> shown = shown(in, scope.languages());
         ScopeSql query = new ScopeSql(scope, in, shown);
         Map<Long, String> slugs = new HashMap<>();
         in.forEach(table -> slugs.put(table.id(), table.slug()));
@@ -115,7 +115,7 @@ public class SheetService {
     public List<Long> entries(String query) {
         Scope scope = scopes.of(query);
         List<TableInfo> in = tablesOf(scope);
-        Set<Short> shown = shown(in, scope.languages());
+        Set<Integer> shown = shown(in, scope.languages());
         List<Long> ids = ids(new ScopeSql(scope, in, shown));
         if (scope.check() == null) {
             return ids;
@@ -210,10 +210,10 @@ public class SheetService {
     }
 
     /** The numbers of the languages asked for; each has to be one that a table of the scope is kept in. */
-    private static Set<Short> shown(List<TableInfo> in, List<LanguageTag> asked) {
-        Set<Short> numbers = new TreeSet<>();
+    private static Set<Integer> shown(List<TableInfo> in, List<LanguageTag> asked) {
+        Set<Integer> numbers = new TreeSet<>();
         for (LanguageTag tag : asked) {
-            Short number = in.stream()
+            Integer number = in.stream()
                     .flatMap(table -> table.language(tag).stream())
                     .map(Kept::number)
                     .findFirst()

@@ -79,7 +79,7 @@ public class StandingService {
     @Transactional
     public void set(long person, LanguageTag language, @Nullable Integer after) {
         people.rights(person).requireCoordinator("say whose offers are settled by a rule");
-        short number = languages
+        int number = languages
                 .known(language)
                 .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
         if (after == null) {
@@ -104,7 +104,7 @@ public class StandingService {
 
     /** The rule of a language that trusts {@code person} now, if there is one. */
     @Transactional(readOnly = true)
-    public Optional<StandingRule> trusting(long person, short language) {
+    public Optional<StandingRule> trusting(long person, int language) {
         return jdbc.sql("select after from standing_rule where language_id = :language")
                 .param("language", language)
                 .query((row, n) -> new StandingRule(row.getInt(1)))
@@ -112,12 +112,12 @@ public class StandingService {
                 .filter(rule -> rule.trusts(answers(person, language, rule.after())));
     }
 
-    private List<Answer> answers(long person, short language, int most) {
+    private List<Answer> answers(long person, int language, int most) {
         return jdbc.sql(ANSWERS)
                 .param("person", person)
                 .param("language", language)
                 .param("most", most)
-                .query((row, n) -> Answer.values()[row.getShort(1)])
+                .query((row, n) -> Answer.values()[row.getInt(1)])
                 .list();
     }
 }

@@ -20,7 +20,7 @@ class LedgerTable {
 
     private String slug = "";
     private String name = "";
-    private short sourceLanguageId;
+    private int sourceLanguageId;
     private int entries;
     private long words;
     private Instant createdAt = Instant.EPOCH;
@@ -31,7 +31,7 @@ class LedgerTable {
 
     protected LedgerTable() {}
 
-    LedgerTable(String slug, String name, short sourceLanguage, Instant createdAt) {
+    LedgerTable(String slug, String name, int sourceLanguage, Instant createdAt) {
         this.slug = slug;
         this.name = name;
         this.sourceLanguageId = sourceLanguage;
@@ -71,7 +71,7 @@ class LedgerTable {
         removedAt = null;
     }
 
-    short sourceLanguage() {
+    int sourceLanguage() {
         return sourceLanguageId;
     }
 

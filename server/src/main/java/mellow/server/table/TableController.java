@@ -70,7 +70,7 @@ class TableController {
             @PathVariable String slug, @Valid @RequestBody TableEdit edit, @AuthenticationPrincipal SignedIn me) {
         people.rights(me.id()).requireCoordinator("change tables");
         List<Kept> kept = edit.languages().stream()
-                .map(one -> new Kept(languages.parse(one.tag()), (short) 0, one.settlesOwn()))
+                .map(one -> new Kept(languages.parse(one.tag()), 0, one.settlesOwn()))
                 .toList();
         tables.edit(slug, edit.version(), edit.name(), kept);
         return one(slug);

@@ -22,7 +22,7 @@ public record TableInfo(long id, String slug, String name, LanguageTag source, L
      * @param number its number in the database
      * @param settlesOwn whether reviewers may settle their own texts
      */
-    public record Kept(LanguageTag tag, short number, boolean settlesOwn) {}
+    public record Kept(LanguageTag tag, int number, boolean settlesOwn) {}
 
     /** The table's settings for a language, if it is kept in it. */
     public Optional<Kept> language(LanguageTag tag) {

@@ -122,7 +122,7 @@ public class TableService {
         tables.findByName(shown).filter(other -> other.id() != table.id()).ifPresent(other -> {
             throw nameTaken(shown);
         });
-        short source = table.sourceLanguage();
+        int source = table.sourceLanguage();
         if (kept.stream().anyMatch(one -> languages.number(one.tag()) == source)) {
             throw Refusal.unacceptable(
                     "source-language",
@@ -131,7 +131,8 @@ public class TableService {
         }
         holdAlone(table.id());
         table.rename(shown);
-        Short[] numbers = kept.stream().map(one -> languages.number(one.tag())).toArray(Short[]::new);
+        Integer[] numbers =
+                kept.stream().map(one -> languages.number(one.tag())).toArray(Integer[]::new);
         jdbc.sql(ARCHIVE)
                 .param("at", clock.instant().atOffset(java.time.ZoneOffset.UTC))
                 .param("table", table.id())
@@ -232,7 +233,7 @@ public class TableService {
         Map<Long, List<Kept>> kept = new HashMap<>();
         jdbc.sql(LANGUAGES).query(row -> {
             kept.computeIfAbsent(row.getLong("table_id"), t -> new ArrayList<>())
-                    .add(kept(row.getShort("language_id"), row.getBoolean("settles_own")));
+                    .add(kept(row.getInt("language_id"), row.getBoolean("settles_own")));
         });
         return tables.findByRemovedAtNullOrderByNameAsc().stream()
                 .sorted(java.util.Comparator.comparing(LedgerTable::name, String.CASE_INSENSITIVE_ORDER))
@@ -267,11 +268,11 @@ public class TableService {
     private List<Kept> languagesOf(long table) {
         return jdbc.sql(LANGUAGES_OF)
                 .param("table", table)
-                .query((row, n) -> kept(row.getShort("language_id"), row.getBoolean("settles_own")))
+                .query((row, n) -> kept(row.getInt("language_id"), row.getBoolean("settles_own")))
                 .list();
     }
 
-    private Kept kept(short number, boolean settlesOwn) {
+    private Kept kept(int number, boolean settlesOwn) {
         return new Kept(languages.tag(number), number, settlesOwn);
     }
 

@@ -1,8 +1,6 @@
 package mellow.server.token;
 
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
@@ -12,6 +10,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import mellow.server.common.Hashes;
 import mellow.server.common.Refusal;
 import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
@@ -172,10 +171,6 @@ class TokenService {
     }
 
     private static byte[] hash(String secret) {
-        try {
-            return MessageDigest.getInstance("SHA-256").digest(secret.getBytes(StandardCharsets.UTF_8));
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException("every Java platform has SHA-256", impossible);
-        }
+        return Hashes.sha256(secret.getBytes(StandardCharsets.UTF_8));
     }
 }

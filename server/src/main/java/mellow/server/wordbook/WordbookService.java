@@ -134,8 +134,8 @@ public class WordbookService {
 
     private List<TermHit> terms(LanguageTag from, LanguageTag to) {
         return jdbc.sql(OF_LANGUAGES)
-                .param("source", languages.number(from))
-                .param("target", languages.number(to))
+                .param("source", languages.numberOrNone(from))
+                .param("target", languages.numberOrNone(to))
                 .query((row, n) -> new TermHit(
                         row.getString("term"), row.getString("note"), row.getString("text"), List.of((String[])
                                 row.getArray("avoid").getArray())))
@@ -221,7 +221,7 @@ public class WordbookService {
                     .map(String::strip)
                     .filter(word -> !word.isEmpty())
                     .forEach(avoid::add);
-            short language = languages.number(languages.parse(tag));
+            int language = languages.number(languages.parse(tag));
             if (text.text().isBlank() && avoid.isEmpty()) {
                 jdbc.sql("delete from term_text where term_id = :term and language_id = :language")
                         .param("term", term)

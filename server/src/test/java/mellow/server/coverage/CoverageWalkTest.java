@@ -41,7 +41,7 @@ class CoverageWalkTest extends ServerTest {
                 Arrival.SETTLED);
         List<Long> people = List.of(
                 mara, ledger.person("oskar", "de", Level.REVIEWER), ledger.person("lina", "de", Level.CONTRIBUTOR));
-        short german = languages.number(new LanguageTag("de"));
+        int german = languages.number(new LanguageTag("de"));
         int changed = 0;
         for (int step = 0; step < 150; step++) {
             String key = KEYS.get(random.nextInt(KEYS.size()));

@@ -244,7 +244,7 @@ class IntakeServiceTest extends ServerTest {
         long intake = ledger.upload(mara, "Long.csv", csv.toString());
         CountDownLatch started = new CountDownLatch(1);
         CompletableFuture<Void> cancelled = new CompletableFuture<>();
-        runs.start(IntakeService.RUN, intake, mara, progress -> {
+        runs.handle(IntakeService.RUN, (order, progress) -> {
             started.countDown();
             try {
                 cancelled.get(20, TimeUnit.SECONDS);
@@ -253,10 +253,11 @@ class IntakeServiceTest extends ServerTest {
                     | java.util.concurrent.TimeoutException late) {
                 throw new IllegalStateException(late);
             }
-            intakes.apply(mara, intake, progress);
+            intakes.apply(order.person(), order.subject(), progress);
         });
+        runs.start(IntakeService.RUN, intake, mara, "");
         assertThat(started.await(20, TimeUnit.SECONDS)).isTrue();
-        assertThatThrownBy(() -> runs.start(IntakeService.RUN, intake, mara, progress -> {}))
+        assertThatThrownBy(() -> runs.start(IntakeService.RUN, intake, mara, ""))
                 .isInstanceOf(Refusal.class);
         intakes.cancel(mara, intake);
         cancelled.complete(null);
@@ -265,6 +266,7 @@ class IntakeServiceTest extends ServerTest {
                 .status()
                 .equals("cancelled"));
         assertThat(ledger.ask(Integer.class, "select count(*) from entry")).isZero();
+        runs.handle(IntakeService.RUN, (order, progress) -> intakes.apply(order.person(), order.subject(), progress));
     }
 
     @Test

@@ -34,13 +34,13 @@ class LanguageServiceTest extends ServerTest {
 
     @Test
     void aNumberIsNeverTakenBackWithWorkThatFails() {
-        Short told = transaction.execute(status -> {
-            short number = languages.number(NOBODYS);
+        Integer told = transaction.execute(status -> {
+            int number = languages.number(NOBODYS);
             assertThat(languages.tag(number)).isEqualTo(NOBODYS);
             status.setRollbackOnly();
             return number;
         });
-        assertThat(ledger.ask(Short.class, "select id from language where tag = 'vo'"))
+        assertThat(ledger.ask(Integer.class, "select id from language where tag = 'vo'"))
                 .isEqualTo(told);
         assertThat(languages.number(NOBODYS)).isEqualTo(told);
     }
@@ -51,7 +51,7 @@ class LanguageServiceTest extends ServerTest {
         CyclicBarrier together = new CyclicBarrier(4);
         ExecutorService people = Executors.newFixedThreadPool(4);
         try {
-            Callable<Short> one = () -> transaction.execute(status -> {
+            Callable<Integer> one = () -> transaction.execute(status -> {
                 try {
                     together.await();
                 } catch (Exception broken) {
@@ -59,9 +59,9 @@ class LanguageServiceTest extends ServerTest {
                 }
                 return languages.number(tag);
             });
-            List<Future<Short>> numbers = people.invokeAll(List.of(one, one, one, one));
-            List<Short> all = new ArrayList<>();
-            for (Future<Short> number : numbers) {
+            List<Future<Integer>> numbers = people.invokeAll(List.of(one, one, one, one));
+            List<Integer> all = new ArrayList<>();
+            for (Future<Integer> number : numbers) {
                 all.add(number.get());
             }
             assertThat(all.stream().distinct()).hasSize(1);

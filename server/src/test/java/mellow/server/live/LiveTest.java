@@ -10,6 +10,7 @@ import mellow.server.MellowServer;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
+import mellow.server.people.Doors;
 import mellow.server.support.ServerTest;
 import mellow.server.support.TestDatabase;
 import org.junit.jupiter.api.Test;
@@ -27,6 +28,16 @@ class LiveTest extends ServerTest {
 
     private static final class Heard implements LiveService.Listener {
         private final BlockingQueue<String> changes = new LinkedBlockingQueue<>();
+        private final long person;
+
+        Heard(long person) {
+            this.person = person;
+        }
+
+        @Override
+        public Doors.Seat seat() {
+            return new Doors.Seat(person, "");
+        }
 
         @Override
         public void changed(String json) {
@@ -60,8 +71,8 @@ class LiveTest extends ServerTest {
         try (ConfigurableApplicationContext second = new SpringApplicationBuilder(MellowServer.class)
                 .properties(TestDatabase.access().properties())
                 .run("--server.port=0", "--mellow.keep-days=false", "--spring.main.banner-mode=off")) {
-            Heard first = new Heard();
-            Heard other = new Heard();
+            Heard first = new Heard(mara);
+            Heard other = new Heard(mara);
             LiveService there = second.getBean(LiveService.class);
             here.listen(first);
             there.listen(other);

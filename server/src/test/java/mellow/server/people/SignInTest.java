@@ -33,6 +33,9 @@ class SignInTest {
     private Ledger ledger;
 
     @Autowired
+    private PeopleDesk desk;
+
+    @Autowired
     private RequestMappingHandlerMapping requestMappingHandlerMapping;
 
     @Value("${local.server.port}")
@@ -104,14 +107,153 @@ class SignInTest {
     }
 
     @Test
-    void attemptsAreLimitedPerName() throws Exception {
-        assertThat(signIn("mara", "ahoy-mara").statusCode())
-                .as("a right one is not counted")
-                .isEqualTo(200);
-        for (int i = 0; i < 10; i++) {
+    void guessingIsSlowedDownWhereItHappens() throws Exception {
+        for (int i = 0; i < 5; i++) {
             assertThat(signIn("mara", "wrong").statusCode()).isEqualTo(401);
         }
+        HttpResponse<String> paused = signIn("mara", "ahoy-mara");
+        assertThat(paused.statusCode()).isEqualTo(429);
+        assertThat(paused.body()).contains("wait 1 seconds").contains("\"seconds\":1");
+        ledger.run("update attempt set failures = 9, last_at = last_at - interval '3 seconds'");
+        assertThat(signIn("mara", "ahoy-mara").body()).as("the pause grows").containsPattern("wait 1[34] seconds");
+        ledger.run("update attempt set last_at = last_at - interval '20 seconds'");
+        assertThat(signIn("mara", "ahoy-mara").statusCode()).isEqualTo(200);
+        assertThat(ledger.ask(Integer.class, "select count(*) from attempt where failures > 8"))
+                .as("one's own counter begins anew")
+                .isLessThanOrEqualTo(1);
+    }
+
+    @Test
+    void nobodyIsKeptOutByTheFailuresOfOthers() throws Exception {
+        assertThat(signIn("mara", "ahoy-mara").statusCode()).isEqualTo(200);
+        send("GET", "/api/session", "", false);
+        send("DELETE", "/api/session", "", true);
+        CookieManager marasBrowser = cookies;
+        cookies = new CookieManager();
+        http = HttpClient.newBuilder().cookieHandler(cookies).build();
+        for (int i = 0; i < 12; i++) {
+            signIn("mara", "wrong");
+        }
         assertThat(signIn("mara", "ahoy-mara").statusCode()).isEqualTo(429);
+        cookies = marasBrowser;
+        http = HttpClient.newBuilder().cookieHandler(cookies).build();
+        assertThat(signIn("mara", "ahoy-mara").statusCode())
+                .as("in a browser that is known")
+                .isEqualTo(200);
+    }
+
+    @Test
+    void guessesAtInvitationsDoNotStopInvitations() throws Exception {
+        send("GET", "/api/session", "", false);
+        for (int i = 0; i < 20; i++) {
+            assertThat(send("GET", "/api/invitations/guess" + i, "", false).statusCode())
+                    .isEqualTo(404);
+        }
+    }
+
+    @Test
+    void theEndOfAccessEndsWhatIsBeingOpenedToo() throws Exception {
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
+        signIn("lina", "ahoy-lina");
+        assertThat(send("GET", "/api/tables", "", false).statusCode()).isEqualTo(200);
+        // What ending somebody's access does, while the session that is being opened is saved a moment later.
+        ledger.run("update person set door = door + 1 where id = " + lina);
+        HttpResponse<String> refused = send("GET", "/api/tables", "", false);
+        assertThat(refused.statusCode()).isEqualTo(401);
+        assertThat(refused.body()).contains("signed-out");
+        assertThat(send("GET", "/api/session", "", false).body()).doesNotContain("lina");
+        assertThat(ledger.ask(Integer.class, "select count(*) from spring_session where principal_name = 'lina'"))
+                .isZero();
+        signIn("lina", "ahoy-lina");
+        ledger.run("update person set ended_at = now() where id = " + lina);
+        assertThat(send("GET", "/api/board/left", "", false).statusCode()).isEqualTo(401);
+    }
+
+    @Test
+    void endedByACoordinatorAtTheSameMomentNoSessionLives() throws Exception {
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
+        long mara = ledger.ask(Long.class, "select id from person where sign_in = 'mara'");
+        var both = java.util.concurrent.Executors.newFixedThreadPool(2);
+        try {
+            for (int round = 0; round < 4; round++) {
+                cookies = new CookieManager();
+                http = HttpClient.newBuilder().cookieHandler(cookies).build();
+                var in = both.submit(() -> signIn("lina", "ahoy-lina"));
+                var out = both.submit(() -> {
+                    desk.end(mara, lina);
+                    return 0;
+                });
+                in.get();
+                out.get();
+                assertThat(send("GET", "/api/tables", "", false).statusCode()).isEqualTo(401);
+                desk.resume(mara, lina);
+                assertThat(send("GET", "/api/tables", "", false).statusCode())
+                        .as("nor after the access was given back")
+                        .isEqualTo(401);
+            }
+        } finally {
+            both.shutdown();
+        }
+    }
+
+    private java.util.concurrent.Future<String> listening() {
+        HttpRequest request = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/api/live"))
+                .build();
+        return http.sendAsync(request, BodyHandlers.ofString()).thenApply(HttpResponse::body);
+    }
+
+    @Test
+    void aStreamEndsWithTheSessionAndWithTheAccess() throws Exception {
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
+        long mara = ledger.ask(Long.class, "select id from person where sign_in = 'mara'");
+        signIn("lina", "ahoy-lina");
+        var first = listening();
+        send("GET", "/api/session", "", false);
+        send("DELETE", "/api/session", "", true);
+        assertThat(first.get(15, java.util.concurrent.TimeUnit.SECONDS)).contains("open");
+        signIn("lina", "ahoy-lina");
+        var second = listening();
+        send("GET", "/api/session", "", false);
+        desk.end(mara, lina);
+        assertThat(second.get(15, java.util.concurrent.TimeUnit.SECONDS)).contains("open");
+    }
+
+    @Test
+    void whoHasNoRightSeesNothingButWhoTheyAre() throws Exception {
+        long lina = ledger.person("lina", "de", Level.READER);
+        ledger.run("delete from person_right where person_id = " + lina);
+        assertThat(signIn("lina", "ahoy-lina").statusCode()).isEqualTo(200);
+        for (String endpoint : endpoints()) {
+            String[] part = endpoint.split(" ");
+            String path = part[1].replaceAll("\\{(id|entry)}", "1").replaceAll("\\{\\w+}", "de");
+            HttpResponse<String> reply = send(part[0], path, "", true);
+            assertThat(reply.statusCode()).as(endpoint).isEqualTo(403);
+            assertThat(reply.body()).as(endpoint).contains("no-right");
+        }
+        assertThat(send("GET", "/api/session", "", false).body()).contains("\"name\":\"LINA\"");
+    }
+
+    @Test
+    void whoStaysKeepsTheCookieWhenTheBrowserIsClosed() throws Exception {
+        send("GET", "/api/session", "", false);
+        HttpResponse<String> in =
+                send("POST", "/api/session", "{\"signIn\":\"mara\",\"password\":\"ahoy-mara\",\"stay\":true}", true);
+        assertThat(in.headers().allValues("Set-Cookie"))
+                .anySatisfy(cookie -> assertThat(cookie).contains("MELLOW=").contains("Max-Age"));
+        assertThat(signIn("mara", "ahoy-mara").headers().allValues("Set-Cookie"))
+                .filteredOn(cookie -> cookie.startsWith("MELLOW="))
+                .allSatisfy(cookie -> assertThat(cookie).doesNotContain("Max-Age"));
+    }
+
+    private List<String> endpoints() {
+        return requestMappingHandlerMapping.getHandlerMethods().keySet().stream()
+                .flatMap(info -> info.getPatternValues().stream()
+                        .flatMap(path ->
+                                info.getMethodsCondition().getMethods().stream().map(method -> method + " " + path)))
+                .filter(endpoint -> endpoint.contains(" /api/")
+                        && !endpoint.contains(" /api/session")
+                        && !endpoint.contains(" /api/invitations/"))
+                .toList();
     }
 
     @Test
@@ -124,14 +266,7 @@ class SignInTest {
     /** Lists every endpoint there is, so that a new one is refused to strangers or fails here. */
     @Test
     void nothingOfTheApiIsOpenToStrangers() throws Exception {
-        List<String> endpoints = requestMappingHandlerMapping.getHandlerMethods().keySet().stream()
-                .flatMap(info -> info.getPatternValues().stream()
-                        .flatMap(path ->
-                                info.getMethodsCondition().getMethods().stream().map(method -> method + " " + path)))
-                .filter(endpoint -> endpoint.contains(" /api/")
-                        && !endpoint.contains(" /api/session")
-                        && !endpoint.contains(" /api/invitations/"))
-                .toList();
+        List<String> endpoints = endpoints();
         assertThat(endpoints).hasSizeGreaterThan(12);
         send("GET", "/api/session", "", false);
         for (String endpoint : endpoints) {

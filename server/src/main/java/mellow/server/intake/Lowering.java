@@ -1,0 +1,88 @@
+package mellow.server.intake;
+
+import java.util.ArrayList;
+import java.util.List;
+import mellow.core.check.Checks;
+import mellow.core.check.Finding;
+import mellow.core.text.Shape;
+import mellow.server.common.TextColumns;
+import mellow.server.intake.Undoing.Since;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.stereotype.Component;
+
+/**
+ * Which texts come back pencilled when an intake is taken back: they were settled before it, are not in force now, and would not pass the checks beside the
+ * source and the limits that their entries get back. Works on {@code taken_cell} of the transaction.
+ */
+@Component
+class Lowering {
+
+    private static final int FETCH = 2_000;
+    private static final int AT_ONCE = 5_000;
+
+    private static final String COMING_INTO_FORCE =
+            """
+            select t.entry_id, t.language_id, e.key, l.tag, t.text, t.forms, e.shape,
+                coalesce(w.source, e.source), case when w.source is null then e.source_forms else w.source_forms end, coalesce(w.max_length, e.max_length), e.max_lines
+            from taken_cell t
+            join cell c on c.entry_id = t.entry_id and c.language_id = t.language_id
+            join entry e on e.id = t.entry_id
+            join language l on l.id = t.language_id
+            left join intake_entry_was w on w.intake_id = ? and w.entry_id = e.id
+            where t.standing = 2 and (not t.since or ?)
+              and not (c.standing = 2 and c.text is not distinct from t.text and c.forms is not distinct from t.forms)
+            """;
+    private static final String LOWER =
+            """
+            update taken_cell t set standing = 1
+            from unnest(?::bigint[], ?::int[]) k (e, l) where t.entry_id = k.e and t.language_id = k.l
+            """;
+
+    private final JdbcTemplate jdbc;
+
+    Lowering(javax.sql.DataSource database) {
+        this.jdbc = new JdbcTemplate(database);
+        this.jdbc.setFetchSize(FETCH);
+    }
+
+    /**
+     * Marks them.
+     *
+     * @param all whether texts that were changed since are put back too
+     * @return each with what the checks say
+     */
+    List<Since> lower(long intake, boolean all) {
+        List<Since> lowered = new ArrayList<>();
+        List<Long> entries = new ArrayList<>();
+        List<Integer> languages = new ArrayList<>();
+        jdbc.query(
+                COMING_INTO_FORCE,
+                row -> {
+                    Checks.Measure measure = new Checks.Measure(
+                            Shape.of(row.getString(7)).orElseThrow(),
+                            TextColumns.allForms(row.getString(8), row.getString(9)),
+                            row.getInt(10),
+                            row.getInt(11));
+                    List<Finding> blockers =
+                            Checks.blockers(measure, TextColumns.allForms(row.getString(5), row.getString(6)));
+                    if (!blockers.isEmpty()) {
+                        entries.add(row.getLong(1));
+                        languages.add(row.getInt(2));
+                        lowered.add(new Since(
+                                row.getString(3),
+                                row.getString(4),
+                                blockers.get(0).sentence()));
+                    }
+                },
+                intake,
+                all);
+        for (int from = 0; from < entries.size(); from += AT_ONCE) {
+            int to = Math.min(entries.size(), from + AT_ONCE);
+            jdbc.update(
+                    LOWER,
+                    (Object) entries.subList(from, to).toArray(Long[]::new),
+                    languages.subList(from, to).toArray(Integer[]::new));
+        }
+        return lowered;
+    }
+}
