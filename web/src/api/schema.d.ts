@@ -1536,6 +1536,7 @@ export interface components {
             cell: components["schemas"]["CellView"];
             /** Format: int64 */
             change: number;
+            lowered?: string[];
         };
         CellView: {
             author?: string;
@@ -1989,6 +1990,9 @@ export interface components {
             change: number;
             /** Format: int32 */
             changed: number;
+            lowered: components["schemas"]["RefusedCell"][];
+            /** Format: int32 */
+            loweredInAll: number;
             refused: components["schemas"]["RefusedCell"][];
             /** Format: int32 */
             refusedInAll: number;
@@ -2203,6 +2207,11 @@ export interface components {
             sections: components["schemas"]["Part"][];
             tags: components["schemas"]["Part"][];
         };
+        Pencilled: {
+            /** Format: int32 */
+            amount: number;
+            first: components["schemas"]["Since"][];
+        };
         PersonPart: {
             /** Format: int64 */
             id: number;
@@ -2231,7 +2240,7 @@ export interface components {
             name: string;
             /** Format: date-time */
             seenAt?: string;
-            signIn: string;
+            signIn?: string;
         };
         PluralForm: {
             category: string;
@@ -2477,6 +2486,7 @@ export interface components {
         SignInRequest: {
             password: string;
             signIn: string;
+            stay?: boolean;
         };
         Since: {
             key: string;
@@ -2658,6 +2668,7 @@ export interface components {
             changedSince: number;
             /** Format: int32 */
             entries: number;
+            pencilled?: components["schemas"]["Pencilled"];
             /** Format: int32 */
             removed: number;
             /** Format: int32 */
@@ -2668,6 +2679,7 @@ export interface components {
             amount: number;
             /** Format: int64 */
             change: number;
+            lowered: string[];
             refused: string[];
         };
         Wanted: {

@@ -71,3 +71,11 @@ create index known_browser_seen on known_browser (seen_at);
 alter table stored_file add column media_type text, add column person_id bigint references person;
 update stored_file set media_type = 'image/' || substring(name from '[^.]*$') where kind = 'picture';
 create index stored_file_person on stored_file (person_id, created_at) where person_id is not null;
+
+-- Keys may be as long as texts: a catalogue's key can be a paragraph, and an index over the key itself has no place for it.
+drop index entry_key;
+drop index entry_by_key;
+create unique index entry_key on entry (table_id, md5(key), md5(context)) where removed_at is null;
+create index entry_by_key on entry using hash (key);
+drop index intake_line_spares;
+create index intake_line_spares on intake_line (intake_id, md5(key)) where spares;

@@ -5,7 +5,7 @@ package mellow.core.format;
  *
  * @param line 1-based; a line ends with LF, CR or CRLF
  * @param column 1-based, in characters as far as the format counts them
- * @param offset bytes from the start of the file, 0-based
+ * @param offset bytes from the start of the file, 0-based; -1 when it is not known
  */
 public record Position(int line, int column, long offset) {
 
@@ -18,8 +18,13 @@ public record Position(int line, int column, long offset) {
         }
     }
 
+    /** The line that {@code line} is, when nobody noted where in it. */
+    public static Position ofLine(int line) {
+        return new Position(line, 1, -1);
+    }
+
     /** Whether this is a place and not the whole file. */
     public boolean known() {
-        return offset >= 0;
+        return line > 0;
     }
 }

@@ -34,7 +34,9 @@ public final class Similarity {
         return new Similarity(source);
     }
 
-    private static List<Symbol> symbols(String text) {
+    private static List<Symbol> symbols(String whole) {
+        // Placeholders behind what is compared need not be looked for; a few of them may be long.
+        String text = whole.length() > 4 * LONGEST ? whole.substring(0, 4 * LONGEST) : whole;
         List<Symbol> symbols = new ArrayList<>();
         int at = 0;
         for (Placeholder placeholder : Placeholders.COMMON.in(text)) {

@@ -1,21 +1,31 @@
 package mellow.core.replace;
 
-import java.util.List;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 import mellow.core.placeholder.Placeholder;
 import mellow.core.placeholder.Placeholders;
+import mellow.core.text.Keepable;
 
 /**
- * Finds words and puts others in their place. Placeholders are protected: what overlaps one is neither found nor replaced. Immutable.
+ * Finds words and puts others in their place. Placeholders are protected: what overlaps one is neither found nor replaced. Patterns have a budget of steps, so
+ * that none goes on for ever. For one search in one thread.
  */
 public final class Replacement {
 
-    /** Steps of a pattern before it is given up; an ordinary one needs a few for each letter. */
+    /** Steps of a pattern over one text before it is given up; an ordinary one needs a few for each letter. */
     private static final int MOST_STEPS = 2_000_000;
 
+    /** Steps over all texts: some seconds. */
+    private static final long MOST_STEPS_IN_ALL = 400_000_000;
+
+    /** Nobody can read more. */
+    private static final int LONGEST_PATTERN = 1_000;
+
+    private long stepsInAll;
     private final Pattern pattern;
     private final String with;
     private final boolean isPattern;
@@ -52,6 +62,9 @@ public final class Replacement {
         if (wanted.find.isEmpty()) {
             throw new BadPatternException("Say what to look for.");
         }
+        if (wanted.isPattern && wanted.find.length() > LONGEST_PATTERN) {
+            throw new BadPatternException("A pattern may have at most " + LONGEST_PATTERN + " characters.");
+        }
         String core = wanted.isPattern ? "(?:" + wanted.find + ")" : Pattern.quote(wanted.find);
         if (wanted.wholeWords) {
             core = "(?<![\\p{L}\\p{N}\\p{M}])" + core + "(?![\\p{L}\\p{N}\\p{M}])";
@@ -69,6 +82,8 @@ public final class Replacement {
                 checkGroups(pattern, wanted.with);
             }
             return new Replacement(pattern, wanted.with, wanted.isPattern);
+        } catch (StackOverflowError tooDeep) {
+            throw new BadPatternException("The pattern is nested too deep.");
         } catch (PatternSyntaxException wrong) {
             throw new BadPatternException("The pattern cannot be read at character " + (wrong.getIndex() + 1) + ": "
                     + wrong.getDescription().toLowerCase(Locale.ROOT) + ".");
@@ -90,11 +105,26 @@ public final class Replacement {
     /**
      * The text with every place replaced; the same object when nothing was found.
      *
-     * @throws BadPatternException when the pattern takes far too long over this text
+     * @throws BadPatternException when the pattern takes far too long, or makes the text far too long
      */
     public String in(String text) {
-        List<Placeholder> kept = Placeholders.COMMON.in(text);
-        Matcher match = pattern.matcher(new Counted(text, new int[1]));
+        Counted counted = new Counted(text, new int[1]);
+        try {
+            return replaced(text, pattern.matcher(counted));
+        } catch (StackOverflowError tooDeep) {
+            throw new BadPatternException(
+                    "The pattern goes too deep into a long text; make it say more exactly what it looks for.");
+        } finally {
+            stepsInAll += counted.steps[0];
+            if (stepsInAll > MOST_STEPS_IN_ALL) {
+                throw new BadPatternException(
+                        "The pattern takes too long over so many texts; make it simpler, or the scope smaller.");
+            }
+        }
+    }
+
+    private String replaced(String text, Matcher match) {
+        Deque<Placeholder> kept = new ArrayDeque<>(Placeholders.COMMON.in(text));
         StringBuilder result = null;
         int last = 0;
         while (match.find()) {
@@ -106,6 +136,9 @@ public final class Replacement {
             }
             result.append(text, last, match.start()).append(isPattern ? expanded(match) : with);
             last = match.end();
+            if (result.length() > Keepable.LONGEST + text.length()) {
+                throw new BadPatternException("A text would become far too long by this.");
+            }
         }
         return result == null ? text : result.append(text, last, text.length()).toString();
     }
@@ -127,8 +160,12 @@ public final class Replacement {
         return out.toString();
     }
 
-    private static boolean touches(List<Placeholder> kept, int start, int end) {
-        return kept.stream().anyMatch(one -> one.start() < end && one.end() > start);
+    /** Places come from left to right, so what ends before one is of no concern to those that follow. */
+    private static boolean touches(Deque<Placeholder> kept, int start, int end) {
+        while (!kept.isEmpty() && kept.element().end() <= start) {
+            kept.remove();
+        }
+        return !kept.isEmpty() && kept.element().start() < end;
     }
 
     /** A text that counts how often it is looked at: a pattern that goes back and forth for ever is given up. */

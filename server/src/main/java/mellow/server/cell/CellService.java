@@ -29,6 +29,7 @@ import mellow.server.cell.CellStory.Telling;
 import mellow.server.cell.CellWork.Result;
 import mellow.server.cell.CellWork.Wanted;
 import mellow.server.common.Refusal;
+import mellow.server.common.TextRules;
 import mellow.server.language.LanguageService;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
@@ -55,6 +56,7 @@ public class CellService {
     private final CellReader reader;
     private final TableService tables;
     private final LanguageService languages;
+    private final TextRules texts;
     private final Clock clock;
 
     CellService(
@@ -64,6 +66,7 @@ public class CellService {
             CellReader reader,
             TableService tables,
             LanguageService languages,
+            TextRules texts,
             Clock clock) {
         this.cells = cells;
         this.story = story;
@@ -71,6 +74,7 @@ public class CellService {
         this.reader = reader;
         this.tables = tables;
         this.languages = languages;
+        this.texts = texts;
         this.clock = clock;
     }
 
@@ -267,10 +271,7 @@ public class CellService {
                 change.forms(),
                 () -> new TreeMap<>(Map.of(Text.OTHER, Objects.requireNonNullElse(change.text(), "")))));
         forms.replaceAll((form, text) -> text.replace("\r\n", "\n").replace('\r', '\n'));
-        if (forms.values().stream().anyMatch(text -> text.indexOf('\0') >= 0)) {
-            throw Refusal.unacceptable(
-                    "nul-in-text", "A NUL character cannot be part of a text.", Map.of("field", "text"));
-        }
+        forms.values().forEach(text -> texts.require(text, "text"));
         boolean empty = forms.values().stream().allMatch(String::isEmpty);
         Optional<String> misfit =
                 shape.misfit(forms, languages.describe(tag).plurals().keySet());

@@ -75,7 +75,7 @@ public final class CopyFile implements AutoCloseable {
                 .map(column -> column.substring(0, column.indexOf(' ')))
                 .collect(Collectors.joining(", ", "copy " + table + " (", ") from stdin (format binary)"));
         try {
-            this.path = Files.createTempFile("mellow-", ".copy");
+            this.path = TempFiles.create(".copy");
             this.out = new BufferedOutputStream(Files.newOutputStream(path), BUFFER);
             this.current = out;
             out.write(HEADER);

@@ -47,6 +47,17 @@ public class Refusal extends RuntimeException {
         return new Refusal(HttpStatus.CONTENT_TOO_LARGE, code, sentence, Map.of());
     }
 
+    /** A body that comes too slowly. */
+    public static Refusal tooSlow() {
+        return new Refusal(
+                HttpStatus.REQUEST_TIMEOUT, "too-slow", "What was sent came too slowly and was given up.", Map.of());
+    }
+
+    /** More than the server can do just now. */
+    public static Refusal busy(String code, String sentence) {
+        return new Refusal(HttpStatus.SERVICE_UNAVAILABLE, code, sentence, Map.of());
+    }
+
     /** Too many attempts. */
     public static Refusal tooMany(String code, String sentence, Map<String, Object> details) {
         return new Refusal(HttpStatus.TOO_MANY_REQUESTS, code, sentence, details);

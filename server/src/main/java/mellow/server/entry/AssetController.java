@@ -2,11 +2,7 @@ package mellow.server.entry;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
-import java.util.Map;
-import mellow.server.common.Refusal;
-import mellow.server.file.FileStore;
-import mellow.server.people.PeopleService;
-import mellow.server.people.Rights;
+import mellow.server.file.Uploads;
 import mellow.server.people.SignedIn;
 import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
@@ -15,7 +11,6 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -29,63 +24,45 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/assets")
 class AssetController {
 
-    private static final int LARGEST_BYTES = 20 * 1024 * 1024;
-    private static final int LONGEST_NAME = 200;
+    private final AssetService assets;
+    private final Uploads uploads;
 
-    private final FileStore files;
-    private final PeopleService people;
-
-    AssetController(FileStore files, PeopleService people) {
-        this.files = files;
-        this.people = people;
+    AssetController(AssetService assets, Uploads uploads) {
+        this.assets = assets;
+        this.uploads = uploads;
     }
 
     /** Stores a file of at most 20 MB: the body is its content. */
     @PostMapping
-    @Transactional
     @ResponseStatus(HttpStatus.CREATED)
-    public AssetReply store(@RequestParam String name, HttpServletRequest body, @AuthenticationPrincipal SignedIn me)
+    AssetReply store(@RequestParam String name, HttpServletRequest body, @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        Rights rights = people.rights(me.id());
-        boolean contributes =
-                rights.coordinator() || rights.levels().keySet().stream().anyMatch(rights::contributes);
-        if (!contributes) {
-            throw Refusal.forbidden("no-right-to-offer", "You have no right to offer files; ask a coordinator for it.");
-        }
-        String bare = name.replaceAll("^.*[/\\\\]", "").strip();
-        if (bare.isEmpty() || bare.length() > LONGEST_NAME) {
-            throw Refusal.unacceptable(
-                    "bad-name",
-                    "A file needs a name of 1 to " + LONGEST_NAME + " characters.",
-                    Map.of("field", "name"));
-        }
-        byte[] content = FileStore.read(body.getInputStream(), LARGEST_BYTES);
-        if (content.length > LARGEST_BYTES) {
-            throw Refusal.tooLarge("asset-too-large", "An asset may have at most 20 MB; make it smaller.");
-        }
-        return new AssetReply(files.store(bare, content, "asset"), bare, content.length);
+        String bare = assets.requireMay(me.id(), name);
+        return uploads.receive(
+                me.id(),
+                body,
+                AssetService::requireSize,
+                content -> new AssetReply(assets.store(me.id(), bare, content), bare, content.length));
     }
 
     /** A stored file; pictures can be shown, everything else is saved. */
     @GetMapping("/{file}")
     ResponseEntity<byte[]> load(@PathVariable long file) {
-        String name = files.named(file, "asset")
-                .orElseThrow(() -> Refusal.notFound("no-such-asset", "There is no such file."));
-        byte[] content = files.load(file);
-        String type = Pictures.shown(content).orElse(MediaType.APPLICATION_OCTET_STREAM_VALUE);
+        AssetService.Asset asset = assets.load(file);
+        String type = asset.shown().orElse(MediaType.APPLICATION_OCTET_STREAM_VALUE);
         boolean inline = type.startsWith("image/");
         return ResponseEntity.ok()
                 .contentType(MediaType.parseMediaType(type))
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         (inline ? ContentDisposition.inline() : ContentDisposition.attachment())
-                                .filename(name, java.nio.charset.StandardCharsets.UTF_8)
+                                .filename(asset.name(), java.nio.charset.StandardCharsets.UTF_8)
                                 .build()
                                 .toString())
                 .cacheControl(CacheControl.maxAge(365, java.util.concurrent.TimeUnit.DAYS)
                         .cachePrivate()
                         .immutable())
-                .body(content);
+                .body(asset.content());
     }
 
     /** A stored file. */

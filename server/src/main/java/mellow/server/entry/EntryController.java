@@ -17,6 +17,7 @@ import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
 import mellow.server.entry.EntryService.Rewritten;
 import mellow.server.entry.EntryStory.EntryLine;
+import mellow.server.file.Uploads;
 import mellow.server.people.SignedIn;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
@@ -40,11 +41,13 @@ class EntryController {
     private final EntryService entries;
     private final EntryReader reader;
     private final PictureService pictures;
+    private final Uploads uploads;
 
-    EntryController(EntryService entries, EntryReader reader, PictureService pictures) {
+    EntryController(EntryService entries, EntryReader reader, PictureService pictures, Uploads uploads) {
         this.entries = entries;
         this.reader = reader;
         this.pictures = pictures;
+        this.uploads = uploads;
     }
 
     /** Makes an entry in a table. */
@@ -141,7 +144,8 @@ class EntryController {
     @PutMapping("/api/entries/{id}/picture")
     Changed setPicture(@PathVariable long id, HttpServletRequest body, @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        return pictures.set(me.id(), id, body.getInputStream());
+        pictures.requireMay(me.id());
+        return uploads.receive(me.id(), body, Pictures::requireSize, content -> pictures.set(me.id(), id, content));
     }
 
     /** Takes the picture away. */
@@ -153,13 +157,13 @@ class EntryController {
     /** A picture; its number changes when the picture does. */
     @GetMapping("/api/pictures/{picture}")
     ResponseEntity<byte[]> picture(@PathVariable long picture) {
-        byte[] content = pictures.load(picture);
+        PictureService.Shown shown = pictures.load(picture);
         return ResponseEntity.ok()
-                .contentType(MediaType.parseMediaType(Pictures.mediaType(content)))
+                .contentType(MediaType.parseMediaType(shown.mediaType()))
                 .cacheControl(CacheControl.maxAge(365, java.util.concurrent.TimeUnit.DAYS)
                         .cachePrivate()
                         .immutable())
-                .body(content);
+                .body(shown.content());
     }
 
     /**

@@ -7,6 +7,7 @@ import java.util.TreeMap;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 import mellow.server.common.Refusal;
+import mellow.server.common.TextRules;
 import mellow.server.language.LanguageService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
@@ -45,11 +46,13 @@ class EntryRules {
     private final JdbcClient jdbc;
     private final LanguageService languages;
     private final TableService tables;
+    private final TextRules texts;
 
-    EntryRules(JdbcClient jdbc, LanguageService languages, TableService tables) {
+    EntryRules(JdbcClient jdbc, LanguageService languages, TableService tables, TextRules texts) {
         this.jdbc = jdbc;
         this.languages = languages;
         this.tables = tables;
+        this.texts = texts;
     }
 
     void requireFree(long table, Entry entry) {
@@ -147,12 +150,9 @@ class EntryRules {
     Text text(Shape shape, SortedMap<String, String> forms, TableInfo table) {
         SortedMap<String, String> clean = new TreeMap<>(forms);
         clean.replaceAll((form, text) -> text.replace("\r\n", "\n").replace('\r', '\n'));
-        boolean nul = clean.values().stream().anyMatch(text -> text.indexOf('\0') >= 0);
-        if (nul || clean.values().stream().allMatch(String::isEmpty)) {
-            throw Refusal.unacceptable(
-                    nul ? "nul-in-text" : "no-source",
-                    nul ? "A NUL character cannot be part of a text." : "An entry needs a source text.",
-                    Map.of("field", "source"));
+        clean.values().forEach(text -> texts.require(text, "source"));
+        if (clean.values().stream().allMatch(String::isEmpty)) {
+            throw Refusal.unacceptable("no-source", "An entry needs a source text.", Map.of("field", "source"));
         }
         shape.misfit(clean, languages.describe(table.source()).plurals().keySet())
                 .ifPresent(misfit -> {

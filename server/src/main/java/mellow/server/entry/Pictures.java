@@ -23,15 +23,20 @@ final class Pictures {
 
     private Pictures() {}
 
+    /** Refuses a picture by its size alone. */
+    static void requireSize(long bytes) {
+        if (bytes > LARGEST_BYTES) {
+            throw Refusal.tooLarge("picture-too-large", "A picture may have at most 5 MB; make it smaller.");
+        }
+    }
+
     /**
      * The media type of a picture.
      *
      * @throws Refusal when it is none of PNG, JPEG and WebP, is broken, or too large
      */
     static String mediaType(byte[] content) {
-        if (content.length > LARGEST_BYTES) {
-            throw Refusal.tooLarge("picture-too-large", "A picture may have at most 5 MB; make it smaller.");
-        }
+        requireSize(content.length);
         if (startsWith(content, 0, "RIFF") && startsWith(content, 8, "WEBP")) {
             return webp(content);
         }
@@ -43,9 +48,7 @@ final class Pictures {
                 if (format.equals("png") || format.equals("jpeg")) {
                     reader.setInput(in);
                     requirePixels((long) reader.getWidth(0) * reader.getHeight(0));
-                    // Decoding it whole finds what a header does not tell.
-                    reader.read(0);
-                    reader.dispose();
+                    decode(reader);
                     return "image/" + format;
                 }
             }
@@ -58,6 +61,15 @@ final class Pictures {
         }
         throw Refusal.unacceptable(
                 "not-a-picture", "A picture has to be a PNG, JPEG or WebP file, and this is none of them.", Map.of());
+    }
+
+    /** Decoding it whole finds what a header does not tell. One at a time: each may unpack to 160 MB. */
+    private static synchronized void decode(ImageReader reader) throws IOException {
+        try {
+            reader.read(0);
+        } finally {
+            reader.dispose();
+        }
     }
 
     /** The media type of a picture that a browser may show; empty for everything else. */

@@ -31,6 +31,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
 import mellow.server.common.Refusal;
+import mellow.server.common.TempFiles;
 import mellow.server.export.Order.Untranslated;
 import mellow.server.intake.MasterFiles;
 import mellow.server.record.RecordReader;
@@ -131,7 +132,7 @@ class ExportService {
     }
 
     private static Outgoing written(String name, Writing writing) throws IOException {
-        Path content = Files.createTempFile("mellow-", ".out");
+        Path content = TempFiles.create(".out");
         try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(content))) {
             writing.to(out);
         } catch (IOException | RuntimeException failed) {

@@ -1,10 +1,10 @@
 package mellow.server.file;
 
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.InputStream;
 import java.time.Clock;
 import java.time.ZoneOffset;
+import java.util.Map;
+import java.util.Optional;
+import mellow.server.common.Refusal;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -25,17 +25,25 @@ public class FileStore {
         this.clock = clock;
     }
 
-    /** Stores all of {@code content}; the file's number. */
+    /** Stores all of {@code content} for who brought it; the file's number. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public long store(String name, byte[] content) {
-        return store(name, content, null);
+    public long store(long person, String name, byte[] content) {
+        return store(person, name, content, null, null);
     }
 
-    /** The same for a file that belongs to the record: a picture or an asset. */
+    /**
+     * The same for a file that belongs to the record: a picture or an asset.
+     *
+     * @param mediaType what it was found to be, if a browser may show it
+     */
     @Transactional(propagation = Propagation.MANDATORY)
-    public long store(String name, byte[] content, @Nullable String kind) {
+    public long store(long person, String name, byte[] content, @Nullable String kind, @Nullable String mediaType) {
         long id = jdbc.sql(
-                        "insert into stored_file (name, bytes, kind, created_at) values (:name, :bytes, :kind, :at) returning id")
+                        """
+                        insert into stored_file (person_id, name, bytes, kind, media_type, created_at) values (:person, :name, :bytes, :kind, :type, :at) returning id
+                        """)
+                .param("person", person)
+                .param("type", mediaType)
                 .param("name", name)
                 .param("bytes", content.length)
                 .param("kind", kind)
@@ -53,23 +61,44 @@ public class FileStore {
         return id;
     }
 
-    /** The name of a stored file of that kind; empty for others. */
+    /**
+     * What is known of a file of the record.
+     *
+     * @param mediaType what it was found to be when it was stored, null when no browser shows it
+     */
+    public record Kept(String name, @Nullable String mediaType) {}
+
+    /** A stored file of that kind; empty for others. */
     @Transactional(readOnly = true)
-    public java.util.Optional<String> named(long id, String kind) {
-        return jdbc.sql("select name from stored_file where id = :id and kind = :kind")
+    public Optional<Kept> kept(long id, String kind) {
+        return jdbc.sql("select name, media_type from stored_file where id = :id and kind = :kind")
                 .param("id", id)
                 .param("kind", kind)
-                .query(String.class)
+                .query((row, n) -> new Kept(row.getString(1), row.getString(2)))
                 .optional();
     }
 
-    /** The content of a stored file. */
+    /** Notes what a file of the record was found to be. */
+    @Transactional
+    public void found(long id, String mediaType) {
+        jdbc.sql("update stored_file set media_type = :type where id = :id")
+                .param("type", mediaType)
+                .param("id", id)
+                .update();
+    }
+
+    /**
+     * The content of a stored file.
+     *
+     * @throws Refusal when it is not kept any more: what needs it is refused and does not go on with less
+     */
     @Transactional(readOnly = true)
     public byte[] load(long id) {
         int size = jdbc.sql("select bytes from stored_file where id = :id")
                 .param("id", id)
                 .query(Integer.class)
-                .single();
+                .optional()
+                .orElseThrow(FileStore::gone);
         byte[] content = new byte[size];
         int parts = (size + PART - 1) / PART;
         for (int part = 0; part < parts; part++) {
@@ -77,23 +106,14 @@ public class FileStore {
                     .param("id", id)
                     .param("part", part)
                     .query(byte[].class)
-                    .single();
+                    .optional()
+                    .orElseThrow(FileStore::gone);
             System.arraycopy(bytes, 0, content, part * PART, bytes.length);
         }
         return content;
     }
 
-    /**
-     * Reads a request's body.
-     *
-     * @return the bytes, or one more than {@code limit} of them when there are more
-     */
-    public static byte[] read(InputStream in, long limit) throws IOException {
-        ByteArrayOutputStream all = new ByteArrayOutputStream(PART);
-        byte[] buffer = new byte[PART];
-        for (int n = in.read(buffer); n >= 0 && all.size() <= limit; n = in.read(buffer)) {
-            all.write(buffer, 0, n);
-        }
-        return all.toByteArray();
+    private static Refusal gone() {
+        return Refusal.conflict("file-gone", "The file is not kept any more; bring it again.", Map.of());
     }
 }

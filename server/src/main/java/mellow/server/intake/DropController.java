@@ -2,8 +2,7 @@ package mellow.server.intake;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
-import mellow.core.format.Limits;
-import mellow.server.file.FileStore;
+import mellow.server.file.Uploads;
 import mellow.server.people.SignedIn;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -23,10 +22,12 @@ class DropController {
 
     private final Drops drops;
     private final IntakeService intakes;
+    private final Uploads uploads;
 
-    DropController(Drops drops, IntakeService intakes) {
+    DropController(Drops drops, IntakeService intakes, Uploads uploads) {
         this.drops = drops;
         this.intakes = intakes;
+        this.uploads = uploads;
     }
 
     /** Begins: files can be added to it until it is sorted. */
@@ -45,11 +46,11 @@ class DropController {
             HttpServletRequest request,
             @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        IntakeService.refuseSize(name, request.getContentLengthLong());
-        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
-        IntakeService.refuseSize(name, content.length);
-        drops.add(me.id(), id, name, content);
-        return drops.reply(me.id(), id);
+        drops.requireMayAdd(me.id(), id);
+        return uploads.receive(me.id(), request, bytes -> IntakeService.refuseSize(name, bytes), content -> {
+            drops.add(me.id(), id, name, content);
+            return drops.reply(me.id(), id);
+        });
     }
 
     /** Sorts the files into sets and files by themselves, each an intake; the answer tells how far that is. */

@@ -1,8 +1,8 @@
 package mellow.server.intake;
 
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -26,7 +26,9 @@ import mellow.core.set.Apart;
 import mellow.core.set.FileFacts;
 import mellow.core.set.FileSet;
 import mellow.core.set.FileSets;
+import mellow.server.common.Perishable;
 import mellow.server.common.Refusal;
+import mellow.server.common.TextRules;
 import mellow.server.file.FileStore;
 import mellow.server.people.PeopleService;
 import mellow.server.run.RunService;
@@ -43,10 +45,9 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Files that came together: they are kept until all are there, and then sorted into sets and files by themselves, each an intake. */
 @Service
-public class Drops {
+public class Drops implements Perishable {
 
     static final String RUN = "sort";
-    private static final int LONGEST_NAME = 1_000;
     private static final int MOST_FILES = 10_000;
     private static final int SAMPLED_KEYS = 200;
 
@@ -76,6 +77,7 @@ public class Drops {
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final TransactionTemplate transaction;
+    private final TextRules texts;
     private final Clock clock;
 
     Drops(
@@ -89,6 +91,7 @@ public class Drops {
             JdbcClient jdbc,
             JsonMapper json,
             TransactionTemplate transaction,
+            TextRules texts,
             Clock clock) {
         this.intakes = intakes;
         this.sets = sets;
@@ -100,6 +103,7 @@ public class Drops {
         this.jdbc = jdbc;
         this.json = json;
         this.transaction = transaction;
+        this.texts = texts;
         this.clock = clock;
         runs.handle(RUN, (order, progress) -> sort(order.person(), order.subject(), progress));
     }
@@ -107,13 +111,23 @@ public class Drops {
     /** What sorting found, as it is kept. */
     private record Kept(List<Long> intakes, List<DropReply.NotTaken> refused) {}
 
+    @Override
+    public String what() {
+        return "files that came together and were sorted";
+    }
+
+    @Override
+    @Transactional
+    public int forget(Instant now) {
+        return jdbc.sql(FORGET)
+                .param("before", now.minus(KEPT).atOffset(ZoneOffset.UTC))
+                .update();
+    }
+
     /** Begins with no files; its number. */
     @Transactional
     public long begin(long person) {
         people.rights(person).requireAny("bring files in");
-        jdbc.sql(FORGET)
-                .param("before", clock.instant().minus(KEPT).atOffset(ZoneOffset.UTC))
-                .update();
         return jdbc.sql("insert into dropped (person_id, created_at) values (:person, :at) returning id")
                 .param("person", person)
                 .param("at", clock.instant().atOffset(ZoneOffset.UTC))
@@ -130,12 +144,12 @@ public class Drops {
     public void add(long person, long drop, String name, byte[] content) {
         requireOpen(person, drop);
         if (!name.toLowerCase(Locale.ROOT).endsWith(".zip")) {
-            keep(drop, name, content);
+            keep(person, drop, name, content);
         } else {
             Archive archive = Archive.read(content, Limits.DEFAULT, new Problems(name));
             archive.names().stream()
                     .filter(path -> !path.endsWith("/") && !hidden(path))
-                    .forEach(path -> keep(drop, path, archive.part(path).orElseThrow()));
+                    .forEach(path -> keep(person, drop, path, archive.part(path).orElseThrow()));
         }
         if (count(drop) > MOST_FILES) {
             throw Refusal.tooLarge(
@@ -151,19 +165,8 @@ public class Drops {
                 || path.endsWith(".DS_Store");
     }
 
-    private void keep(long drop, String name, byte[] content) {
-        String path = name.strip().replace('\\', '/').replaceFirst("^/+", "");
-        boolean outside = List.of(path.split("/")).contains("..");
-        if (path.isEmpty()
-                || path.length() > LONGEST_NAME
-                || outside
-                || path.chars().anyMatch(c -> c < 0x20 || c == 0x7f)
-                || !StandardCharsets.UTF_8.newEncoder().canEncode(path)) {
-            throw Refusal.unacceptable(
-                    "bad-name",
-                    "A file needs a path of 1 to " + LONGEST_NAME + " ordinary characters, and none out of its folder.",
-                    Map.of("field", "name"));
-        }
+    private void keep(long person, long drop, String name, byte[] content) {
+        String path = Paths.checked(name);
         jdbc.sql(
                         """
                         insert into dropped_file (drop_id, path, file_id) values (:drop, :path, :file)
@@ -171,8 +174,14 @@ public class Drops {
                         """)
                 .param("drop", drop)
                 .param("path", path)
-                .param("file", files.store(path, content))
+                .param("file", files.store(person, path, content))
                 .update();
+    }
+
+    /** Refuses before anything is sent. */
+    @Transactional(readOnly = true)
+    public void requireMayAdd(long person, long drop) {
+        requireOpen(person, drop);
     }
 
     private int count(long drop) {
@@ -183,7 +192,9 @@ public class Drops {
     }
 
     private void requireMine(long person, long drop) {
-        boolean mine = jdbc.sql("select exists (select 1 from dropped where id = :drop and person_id = :person)")
+        boolean mine = jdbc.sql(
+                        "select exists (select 1 from dropped where id = :drop and person_id = :person and created_at > :since)")
+                .param("since", clock.instant().minus(KEPT).atOffset(ZoneOffset.UTC))
                 .param("drop", drop)
                 .param("person", person)
                 .query(Boolean.class)
@@ -278,7 +289,7 @@ public class Drops {
         return read != null && read.flawed();
     }
 
-    private static FileFacts look(
+    private FileFacts look(
             String path,
             byte[] content,
             Map<String, String> reasons,
@@ -287,8 +298,9 @@ public class Drops {
             boolean among) {
         try {
             FileRead read = FileRead.byItself(path, content, among);
-            just.put(path, read);
             FileReading reading = read.reading();
+            texts.require(path, reading);
+            just.put(path, read);
             int step = Math.max(1, reading.size() / SAMPLED_KEYS);
             keys.put(
                     path,

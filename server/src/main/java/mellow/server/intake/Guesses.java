@@ -7,6 +7,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.set.SetNames;
 import mellow.server.common.Refusal;
+import mellow.server.common.TextRules;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.people.Rights;
 import mellow.server.table.TableInfo;
@@ -20,9 +21,12 @@ class Guesses {
     private final MasterFiles masters;
     private final TableService tables;
 
-    Guesses(MasterFiles masters, TableService tables) {
+    private final TextRules texts;
+
+    Guesses(MasterFiles masters, TableService tables, TextRules texts) {
         this.masters = masters;
         this.tables = tables;
+        this.texts = texts;
     }
 
     /** Where the same path went and how it was read then; else what the file and its name tell. */
@@ -40,6 +44,7 @@ class Guesses {
                 masters.optionsOf(path).map(IntakeOptions.UNDECIDED::readAs).orElse(IntakeOptions.UNDECIDED);
         FileRead read = readAgain(
                 path, content, remembered, table.map(TableInfo::source).orElse(english));
+        texts.require(path, read.reading());
         List<LanguageTag> languages = read.reading().languages();
         LanguageTag source = table.map(TableInfo::source)
                 .orElseGet(() -> languages.contains(english) || languages.isEmpty()

@@ -6,11 +6,10 @@ import java.io.IOException;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import mellow.core.format.Limits;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
-import mellow.server.file.FileStore;
+import mellow.server.file.Uploads;
 import mellow.server.people.SignedIn;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -34,10 +33,12 @@ class IntakeController {
 
     private final IntakeService intakes;
     private final Pushing pushing;
+    private final Uploads uploads;
 
-    IntakeController(IntakeService intakes, Pushing pushing) {
+    IntakeController(IntakeService intakes, Pushing pushing, Uploads uploads) {
         this.intakes = intakes;
         this.pushing = pushing;
+        this.uploads = uploads;
     }
 
     /** Uploads a file, its bytes as the body, and says how it was read. Refuses a file that cannot be read, and keeps nothing of it. */
@@ -45,10 +46,12 @@ class IntakeController {
     @ResponseStatus(HttpStatus.CREATED)
     IntakeReply upload(@RequestParam String name, HttpServletRequest request, @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        IntakeService.refuseSize(name, request.getContentLengthLong());
-        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
-        IntakeService.refuseSize(name, content.length);
-        return intakes.reply(me.id(), intakes.upload(me.id(), name, content));
+        intakes.requireMayUpload(me.id(), name);
+        return uploads.receive(
+                me.id(),
+                request,
+                bytes -> IntakeService.refuseSize(name, bytes),
+                content -> intakes.reply(me.id(), intakes.upload(me.id(), name, content)));
     }
 
     /**
@@ -75,10 +78,12 @@ class IntakeController {
             HttpServletRequest request,
             @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        IntakeService.refuseSize(name, request.getContentLengthLong());
-        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
-        IntakeService.refuseSize(name, content.length);
-        return intakes.push(me.id(), name, content, table, language, arrival, policy(meaning, gone, conflicts), dryRun);
+        Map<ChangeKind, Choice> policy = policy(meaning, gone, conflicts);
+        return uploads.receive(
+                me.id(),
+                request,
+                bytes -> IntakeService.refuseSize(name, bytes),
+                content -> intakes.push(me.id(), name, content, table, language, arrival, policy, dryRun));
     }
 
     /**
@@ -105,11 +110,12 @@ class IntakeController {
             HttpServletRequest request,
             @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        IntakeService.refuseSize("the archive", request.getContentLengthLong());
-        byte[] content = FileStore.read(request.getInputStream(), Limits.DEFAULT.bytes());
-        IntakeService.refuseSize("the archive", content.length);
-        return pushing.push(
-                me.id(), content, new Pushing.Policy(table, arrival, skip, policy(meaning, gone, conflicts)), dryRun);
+        Pushing.Policy policy = new Pushing.Policy(table, arrival, skip, policy(meaning, gone, conflicts));
+        return uploads.receive(
+                me.id(),
+                request,
+                bytes -> IntakeService.refuseSize("the archive", bytes),
+                content -> pushing.push(me.id(), content, policy, dryRun));
     }
 
     private static Map<ChangeKind, Choice> policy(Choice meaning, @Nullable Choice gone, Choice conflicts) {

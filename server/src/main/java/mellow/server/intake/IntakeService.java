@@ -35,6 +35,7 @@ import mellow.server.run.RunService.RunReply;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.data.domain.Limit;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -52,7 +53,6 @@ public class IntakeService {
     private static final int SHOWN_ROWS = 14;
     private static final int SHOWN_ENTRIES = 8;
     private static final int LISTED = 50;
-    private static final int LONGEST_NAME = 300;
     private static final int MOST_LINES = 500;
     private static final int ANALYZED_FROM = 1_000;
     private static final Duration WAITS = Duration.ofMillis(900);
@@ -76,6 +76,7 @@ public class IntakeService {
     private final JsonMapper json;
     private final TransactionTemplate transaction;
     private final Clock clock;
+    private final int openIntakes;
 
     IntakeService(
             IntakeRepository intakes,
@@ -94,7 +95,8 @@ public class IntakeService {
             LineStore lines,
             Guesses guesses,
             TransactionTemplate transaction,
-            Clock clock) {
+            Clock clock,
+            @Value("${mellow.uploads.open-intakes:1000}") int openIntakes) {
         this.intakes = intakes;
         this.members = members;
         this.sets = sets;
@@ -112,12 +114,26 @@ public class IntakeService {
         this.json = json;
         this.transaction = transaction;
         this.clock = clock;
+        this.openIntakes = openIntakes;
         runs.handle(RUN, (order, progress) -> apply(order.person(), order.subject(), progress));
         runs.handle(COMPARE_RUN, (order, progress) -> comparing.compare(order.person(), order.subject(), progress));
         runs.handle(
                 UNDO_RUN,
                 (order, progress) ->
                         undo(order.person(), order.subject(), order.arguments().equals("true")));
+    }
+
+    /** Refuses before anything is sent: by right, by name, and by how many files of one's own nobody has decided about. */
+    @Transactional(readOnly = true)
+    public void requireMayUpload(long person, String name) {
+        people.rights(person).requireAny("bring files in");
+        Paths.checked(name);
+        if (intakes.countByPersonIdAndStatus(person, "open") >= openIntakes) {
+            throw Refusal.tooMany(
+                    "too-many-open",
+                    openIntakes + " files that you brought wait to be decided about; take some in or leave them first.",
+                    Map.of());
+        }
     }
 
     /**
@@ -129,15 +145,12 @@ public class IntakeService {
      */
     @Transactional
     public long upload(long person, String name, byte[] content) {
-        String path = name.strip();
-        if (path.isEmpty() || path.length() > LONGEST_NAME) {
-            throw Refusal.unacceptable(
-                    "bad-name",
-                    "A file needs a name of 1 to " + LONGEST_NAME + " characters.",
-                    Map.of("field", "name"));
-        }
-        IntakeOptions options = guesses.about(path, content, people.rights(person));
-        return kept(person, path, files.store(path, content), options);
+        String path = Paths.checked(name);
+        Rights rights = people.rights(person);
+        rights.requireAny("bring files in");
+        IntakeOptions options = guesses.about(path, content, rights);
+        Planner.requireRightIn(rights, Optional.ofNullable(options.table()).map(tables::find));
+        return kept(person, path, files.store(person, path, content), options);
     }
 
     private long kept(long person, String path, long file, IntakeOptions options) {
@@ -240,6 +253,7 @@ public class IntakeService {
         }
         Optional<TableInfo> into = Optional.ofNullable(options.table()).map(tables::find);
         IntakeFile file = members.of(id).get(0);
+        Planner.requireRightIn(people.rights(person), into);
         FileRead.of(file.path(), files.load(file.file()), options, planner.source(into, options));
         intake.decide(json.writeValueAsString(options), into.map(TableInfo::id).orElse(null));
     }
@@ -378,9 +392,9 @@ public class IntakeService {
         Map<Long, TableInfo> known = tables.all().stream()
                 .map(TableService.Listed::table)
                 .collect(Collectors.toMap(TableInfo::id, table -> table));
-        List<Intake> shown = intakes.findByIdLessThanOrderByIdDesc(before, Limit.of(LISTED)).stream()
-                .filter(intake -> rights.coordinator() || intake.person() == person)
-                .toList();
+        List<Intake> shown = rights.coordinator()
+                ? intakes.findByIdLessThanOrderByIdDesc(before, Limit.of(LISTED))
+                : intakes.findByPersonIdAndIdLessThanOrderByIdDesc(person, before, Limit.of(LISTED));
         Map<Long, Integer> counts =
                 members.counts(shown.stream().map(Intake::id).toList());
         return shown.stream()

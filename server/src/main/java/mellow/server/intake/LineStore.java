@@ -51,7 +51,7 @@ class LineStore {
     private static final String PAGE =
             """
             select *, (select string_agg(t.language, ',') from intake_line t
-                where t.intake_id = s.intake_id and t.key = s.key and t.context = s.context and t.spares and coalesce(t.choice, t.usual) = :take) spared
+                where t.intake_id = s.intake_id and md5(t.key) = md5(s.key) and t.key = s.key and t.context = s.context and t.spares and coalesce(t.choice, t.usual) = :take) spared
             from intake_line s where intake_id = :intake and kind = :kind
             """;
     /**

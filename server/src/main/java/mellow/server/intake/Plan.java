@@ -8,6 +8,7 @@ import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileReading.Field;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.Terms;
 import mellow.server.common.Refusal;
@@ -71,6 +72,24 @@ record Plan(
             }
         }
         return exact;
+    }
+
+    /**
+     * Whether the person may change all that the file covers, so that what its paths hold becomes the base of later comparisons and what goes out in place:
+     * a coordinator; a reviewer of every language of a file that brought nothing but texts.
+     *
+     * @param done what was done with it
+     */
+    boolean becomesBase(Tally done) {
+        boolean allTargets = !targets().isEmpty()
+                && targets().stream()
+                        .allMatch(tag -> rights.reviews(tag)
+                                && table.flatMap(known -> known.language(tag)).isPresent());
+        return rights.coordinator()
+                || (allTargets
+                        && !done.met(ChangeKind.NO_RIGHT)
+                        && !done.met(ChangeKind.GONE_FROM_FILE)
+                        && !done.met(ChangeKind.WITHOUT_SOURCE));
     }
 
     Describing describing() {

@@ -21,6 +21,7 @@ import mellow.core.merge.Terms;
 import mellow.core.set.SetReading;
 import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
+import mellow.server.common.TextRules;
 import mellow.server.file.FileStore;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
@@ -62,6 +63,7 @@ class Planner {
     private final TableService tables;
     private final PeopleService people;
     private final LanguageService languages;
+    private final TextRules texts;
     private final JdbcClient jdbc;
     private final JsonMapper json;
 
@@ -74,6 +76,7 @@ class Planner {
             TableService tables,
             PeopleService people,
             LanguageService languages,
+            TextRules texts,
             JdbcClient jdbc,
             JsonMapper json) {
         this.intakes = intakes;
@@ -84,6 +87,7 @@ class Planner {
         this.tables = tables;
         this.people = people;
         this.languages = languages;
+        this.texts = texts;
         this.jdbc = jdbc;
         this.json = json;
     }
@@ -123,11 +127,29 @@ class Planner {
         LanguageTag source = source(intake.table().map(tables::find), options);
         Map<EntryId, Shape> formed = intake.table().map(masters::formed).orElse(Map.of());
         List<IntakeFile> all = members.of(intake.id());
-        if (intake.pattern().isPresent()) {
-            return sets.read(all, source, formed, progress).read();
-        }
         IntakeFile file = all.get(0);
-        return IntakeRead.of(file, FileRead.of(file.path(), files.load(file.file()), options, source, formed));
+        IntakeRead read = intake.pattern().isPresent()
+                ? sets.read(all, source, formed, progress).read()
+                : IntakeRead.of(file, FileRead.of(file.path(), files.load(file.file()), options, source, formed));
+        for (IntakeRead.Member member : read.members()) {
+            if (member.read() != null) {
+                texts.require(member.file().path(), member.read().reading());
+            }
+        }
+        return read;
+    }
+
+    /** Refuses whoever has no right to anything in the table that a file goes into; only coordinators make tables. */
+    static void requireRightIn(Rights rights, Optional<TableInfo> table) {
+        rights.requireAny("bring files in");
+        boolean some = rights.coordinator()
+                || table.isEmpty()
+                || table.get().languages().stream().anyMatch(kept -> rights.contributes(kept.tag()));
+        if (!some) {
+            throw Refusal.forbidden(
+                    "no-right-in-table",
+                    "You may offer texts in no language of " + table.get().name() + "; ask a coordinator for it.");
+        }
     }
 
     /** The source language of the table it goes into. */
@@ -157,6 +179,7 @@ class Planner {
         Rights rights = people.rights(person);
         IntakeRead file = read(intake, options, progress);
         Optional<TableInfo> table = intake.table().map(tables::find);
+        requireRightIn(rights, table);
         LanguageTag source = source(table, options);
         FileReading base = table.map(known -> base(intake, file, known)).orElse(null);
         Set<LanguageTag> settlesOwn = settlesOwn(file.reading(), table, options);

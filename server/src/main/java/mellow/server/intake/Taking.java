@@ -113,7 +113,9 @@ class Taking {
                                         .map(member -> member.file().path())
                                         .toList())
                         .orElse(null));
-        masters.keep(table, id, plan.exact(), at);
+        if (plan.becomesBase(tally)) {
+            masters.keep(table, id, plan.exact(), at);
+        }
         lines.forget(id);
         progress.at(steps, steps);
         return touched;

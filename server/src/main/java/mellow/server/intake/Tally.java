@@ -53,6 +53,11 @@ final class Tally implements Comparison.Listener {
         }
     }
 
+    /** Whether there was any change of that kind, done or not. */
+    boolean met(ChangeKind kind) {
+        return counts.containsKey(kind);
+    }
+
     /** The report; {@code stale} tells what went stale by language. */
     PreviewReply reply(IntakeRead file, Map<String, Integer> stale) {
         List<Group> groups = new ArrayList<>();

@@ -3,6 +3,7 @@ package mellow.server.launch;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -22,7 +23,7 @@ import java.util.Map;
 import java.util.stream.Stream;
 
 /**
- * A PostgreSQL cluster of our own under the data folder: loopback only, a free port at every start, a random password with SCRAM. Run as the
+ * A PostgreSQL cluster of our own under the data folder: loopback only, a free port that it keeps, a random password with SCRAM. Run as the
  * postgres user when started as root, because PostgreSQL refuses to run as root.
  */
 public final class PrivateCluster {
@@ -201,6 +202,7 @@ public final class PrivateCluster {
 
     private void launch() {
         Path log = place.resolve("server.log");
+        int port = port();
         List<String> command = asPostgres(
                 "pg_ctl",
                 "-D",
@@ -211,7 +213,7 @@ public final class PrivateCluster {
                 "-t",
                 "60",
                 "-o",
-                "-p " + freePort() + (throwaway ? UNSYNCED : ""),
+                "-p " + port + (throwaway ? UNSYNCED : ""),
                 "start");
         if (run(command, true) != 0) {
             throw new LaunchException(
@@ -280,6 +282,55 @@ public final class PrivateCluster {
         command.add(bin.resolve(program).toString());
         command.addAll(List.of(arguments));
         return command;
+    }
+
+    /** The port of the last time, so that a server which runs finds its database again; another one only when something else has it. */
+    private int port() {
+        Path kept = place.resolveSibling("cluster-port");
+        try {
+            if (Files.exists(kept)) {
+                int port = Integer.parseInt(Files.readString(kept).strip());
+                if (free(port)) {
+                    return port;
+                }
+            }
+            int port = freePort();
+            Files.writeString(kept, port + "\n");
+            return port;
+        } catch (IOException | NumberFormatException unreadable) {
+            throw new LaunchException("The file " + kept + " cannot be read or written: " + unreadable.getMessage());
+        }
+    }
+
+    private static boolean free(int port) {
+        try (ServerSocket socket = new ServerSocket()) {
+            // As PostgreSQL does: connections that just ended do not keep the port.
+            socket.setReuseAddress(true);
+            socket.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
+            return true;
+        } catch (IOException taken) {
+            return false;
+        }
+    }
+
+    /** Starts the cluster again if it ended; a server that runs meanwhile reaches it where it was. Whether it had ended. */
+    boolean revive() {
+        if (processLives() || running()) {
+            return false;
+        }
+        launch();
+        return true;
+    }
+
+    /** Asked often, so without a program that looks. */
+    private boolean processLives() {
+        try {
+            long process = Long.parseLong(
+                    Files.readAllLines(place.resolve("postmaster.pid")).get(0).strip());
+            return ProcessHandle.of(process).filter(ProcessHandle::isAlive).isPresent();
+        } catch (IOException | RuntimeException noneOrHalfWritten) {
+            return false;
+        }
     }
 
     private static int freePort() {

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import mellow.server.MellowServer;
+import mellow.server.common.TempFiles;
 import mellow.server.demo.DemoLoader;
 import mellow.server.people.PeopleService;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +26,7 @@ import picocli.CommandLine.Spec;
 final class StartCommand implements Runnable {
 
     static final String DATABASE_URL = "MELLOW_DATABASE_URL";
+    static final String TRUSTED_PROXY = "MELLOW_TRUSTED_PROXY";
     private static final int PASSWORD_BYTES = 9;
 
     @Option(names = "--port", description = "The port on 127.0.0.1 (default: 8080).", defaultValue = "8080")
@@ -63,16 +65,21 @@ final class StartCommand implements Runnable {
             shutDown(pid);
             ended.countDown();
         }));
+        TempFiles.use(data.toAbsolutePath().normalize().resolve("tmp"));
         PrivateCluster.Access access = database(out);
         out.println("Starting the server \u2026");
         out.flush();
         server = new SpringApplicationBuilder(MellowServer.class)
                 .registerShutdownHook(false)
                 .properties(access.properties())
+                .properties(TrustedProxy.properties(System.getenv(TRUSTED_PROXY)))
                 .run("--server.port=" + port);
         String address = "http://127.0.0.1:" + server.getEnvironment().getRequiredProperty("local.server.port");
         pid.write(address);
         welcome(out, address);
+        if (cluster != null) {
+            ClusterKeeper.watch(cluster);
+        }
         if (untilReady) {
             System.exit(0);
         }

@@ -41,6 +41,8 @@ public class MemoryService {
             where n.id <> :entry
             """;
 
+    private static final String SAME = CANDIDATES.replaceFirst("(?s)union.*limit 400\\)\\)", ")");
+
     private final LanguageService languages;
     private final JdbcClient jdbc;
 
@@ -78,11 +80,13 @@ public class MemoryService {
         if (asked.shape().equals("asset")) {
             return List.of();
         }
+        // The trigrams of a long source would be looked for in all others; who wrote as much before wrote the same.
+        boolean searched = asked.source().length() <= Similarity.LONGEST;
         jdbc.sql("select set_config('pg_trgm.similarity_threshold', '0.4', true)")
                 .query(String.class)
                 .single();
         Similarity source = Similarity.to(asked.source());
-        List<MemoryHit> found = new ArrayList<>(jdbc.sql(CANDIDATES)
+        List<MemoryHit> found = new ArrayList<>(jdbc.sql(searched ? CANDIDATES : SAME)
                 .param("source", asked.source())
                 .param("sourceLanguage", asked.language())
                 .param("shape", asked.shape())

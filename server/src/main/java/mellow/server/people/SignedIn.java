@@ -12,6 +12,9 @@ import java.security.Principal;
  */
 public record SignedIn(long id, String signIn, String fullName) implements Principal, Serializable {
 
+    /** The attribute of a request by which filters around this one know that somebody is behind it. */
+    public static final String KNOWN = "mellow.known";
+
     @Override
     public String getName() {
         return signIn;

@@ -38,6 +38,7 @@ class StillMayFilter extends OncePerRequestFilter {
             chain.doFilter(request, response);
             return;
         }
+        request.setAttribute(SignedIn.KNOWN, true);
         boolean own = request.getRequestURI().equals(OWN);
         HttpSession session = request.getSession(false);
         Optional<Door.Standing> standing =

@@ -26,7 +26,10 @@ public class ReplaceService {
     /** More would not be looked through; the number of all is told. */
     private static final int MOST_HITS = 2_000;
 
-    private static final int AT_ONCE = 5_000;
+    /** Characters of a reply; what would not be read need not be sent. */
+    private static final int MOST_CHARACTERS = 4_000_000;
+
+    private static final int AT_ONCE = 500;
     private static final String SOURCES =
             """
             select id, key, source text, source_forms forms, version, 0 standing from entry
@@ -67,7 +70,7 @@ public class ReplaceService {
     /**
      * What was found.
      *
-     * @param hits the first {@value #MOST_HITS}, in the order of the scope
+     * @param hits the first {@value #MOST_HITS} or fewer long ones, in the order of the scope
      * @param all number of all
      */
     public record Found(List<Hit> hits, int all) {}
@@ -89,6 +92,7 @@ public class ReplaceService {
         List<Long> ids = sheet.entries(scope);
         List<Hit> hits = new ArrayList<>();
         int[] all = new int[1];
+        int[] characters = new int[1];
         for (int from = 0; from < ids.size(); from += AT_ONCE) {
             List<Long> some = ids.subList(from, Math.min(ids.size(), from + AT_ONCE));
             Map<Long, Hit> found = new HashMap<>();
@@ -119,15 +123,19 @@ public class ReplaceService {
                 throw bad(endless);
             }
             all[0] += found.size();
-            some.stream()
-                    .filter(id -> hits.size() < MOST_HITS && found.containsKey(id))
-                    .forEach(id -> {
-                        if (hits.size() < MOST_HITS) {
-                            hits.add(found.get(id));
-                        }
-                    });
+            for (Long id : some) {
+                Hit hit = found.get(id);
+                if (hit != null && hits.size() < MOST_HITS && characters[0] < MOST_CHARACTERS) {
+                    hits.add(hit);
+                    characters[0] += length(hit.before()) + length(hit.after());
+                }
+            }
         }
         return new Found(hits, all[0]);
+    }
+
+    private static int length(Map<String, String> forms) {
+        return forms.values().stream().mapToInt(String::length).sum();
     }
 
     private static Refusal bad(BadPatternException wrong) {

@@ -1,6 +1,5 @@
 package mellow.server.run;
 
-import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -18,6 +17,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import mellow.core.format.UnreadableFileException;
+import mellow.server.common.DatabaseAway;
 import mellow.server.common.Deadlocks;
 import mellow.server.common.Refusal;
 import org.jspecify.annotations.Nullable;
@@ -247,6 +247,8 @@ public class RunService implements SmartLifecycle {
         Noting noting = new Noting(id);
         try {
             Deadlocks.repeating(() -> apart.executeWithoutResult(status -> {
+                // A run may take its time; requests may not.
+                jdbc.sql("set local statement_timeout = 0").update();
                 work.run(claimed.order(), noting);
                 if (ended(id, "done", "") == 0) {
                     throw new TakenOver();
@@ -259,23 +261,13 @@ public class RunService implements SmartLifecycle {
         } catch (Refusal | UnreadableFileException refused) {
             end(id, "failed", String.valueOf(refused.getMessage()));
         } catch (RuntimeException failed) {
-            if (lostConnection(failed)) {
+            if (DatabaseAway.is(failed)) {
                 LOG.warn("Run {} lost the database and will begin anew", id);
                 return;
             }
             LOG.error("Run {} failed", id, failed);
             end(id, "failed", "The server could not finish this, and nothing was changed; its log says why.");
         }
-    }
-
-    /** SQLSTATE class 08, a connection that broke, and 57P: the database ends or starts. */
-    private static boolean lostConnection(Throwable failed) {
-        for (Throwable cause = failed; cause != null; cause = cause.getCause()) {
-            if (cause instanceof SQLException sql && sql.getSQLState() != null) {
-                return sql.getSQLState().startsWith("08") || sql.getSQLState().startsWith("57P");
-            }
-        }
-        return false;
     }
 
     private void end(long id, String status, String message) {

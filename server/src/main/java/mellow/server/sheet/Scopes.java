@@ -1,7 +1,6 @@
 package mellow.server.sheet;
 
 import java.time.Instant;
-import java.time.format.DateTimeParseException;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
@@ -10,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.server.common.Refusal;
+import mellow.server.common.Times;
 import mellow.server.language.LanguageService;
 import mellow.server.sheet.Scope.Check;
 import mellow.server.sheet.Scope.Order;
@@ -73,11 +73,7 @@ class Scopes {
     }
 
     private static @Nullable Instant instant(@Nullable String value) {
-        try {
-            return value == null ? null : Instant.parse(value);
-        } catch (DateTimeParseException none) {
-            throw bad("since", value);
-        }
+        return value == null ? null : Times.parse(value);
     }
 
     private static Refusal bad(String field, @Nullable String value) {

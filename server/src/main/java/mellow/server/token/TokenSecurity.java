@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mellow.server.people.SignedIn;
 import mellow.server.token.TokenService.Holder;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -97,6 +98,7 @@ class TokenSecurity {
                                 + ", and nothing else.");
                 return;
             }
+            request.setAttribute(SignedIn.KNOWN, true);
             SecurityContext context = SecurityContextHolder.createEmptyContext();
             context.setAuthentication(
                     new UsernamePasswordAuthenticationToken(holder.get().person(), null, List.of()));

@@ -74,7 +74,7 @@ class PeopleDeskTest extends ServerTest {
                 .isEqualTo(204);
         String scope = "{\"name\":\"T\",\"source\":\"en\",\"languages\":[]}";
         assertThat(http.json(oskar, HttpMethod.POST, "/api/tables", scope).code())
-                .isEqualTo("access-ended");
+                .isEqualTo("signed-out");
         assertThat(http.json(mara, HttpMethod.POST, "/api/people/" + oskar + "/invitation", "{}")
                         .code())
                 .isEqualTo("access-ended");

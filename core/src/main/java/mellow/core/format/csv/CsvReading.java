@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
@@ -28,6 +29,9 @@ public final class CsvReading implements FileReading {
     private final Problems problems;
     private final boolean blocked;
     private final RowEntries columns;
+    /** Columns whose cells come from people: texts, keys, what is said about entries. */
+    private final int[] guardable;
+
     private boolean guarded;
     private Optional<LanguageTag> source = Optional.empty();
 
@@ -40,6 +44,9 @@ public final class CsvReading implements FileReading {
         this.layout = layout;
         this.problems = problems;
         this.columns = new RowEntries(layout);
+        this.guardable = IntStream.range(0, layout.columns().size())
+                .filter(column -> layout.columns().get(column).role() != Role.IGNORED)
+                .toArray();
         List<SheetLayout.Flaw> flaws = layout.flaws();
         this.blocked = !flaws.isEmpty();
         int header = headerRecord();
@@ -71,7 +78,8 @@ public final class CsvReading implements FileReading {
             }
             checkShape(record, width, longest);
             checkLimit(record);
-            EntryId id = idOf(record);
+            // As they stand: whether the file has guards is not known before its last row.
+            EntryId id = rawId(record);
             Integer earlier = seen.put(id, count);
             if (earlier != null) {
                 warn(
@@ -133,7 +141,7 @@ public final class CsvReading implements FileReading {
     }
 
     private boolean anyGuarded(int record) {
-        for (int column : layout.textColumns()) {
+        for (int column : guardable) {
             if (records.startsWith(record, column, '\'') && FormulaGuard.guarded(records.value(record, column))) {
                 return true;
             }
@@ -176,8 +184,7 @@ public final class CsvReading implements FileReading {
     @Override
     public FileEntry entry(int index) {
         int record = rows[index];
-        return columns.entry(
-                records.line(record), column -> records.value(record, column), column -> text(record, column));
+        return columns.entry(records.line(record), column -> text(record, column), column -> text(record, column));
     }
 
     private String text(int record, int column) {
@@ -190,8 +197,12 @@ public final class CsvReading implements FileReading {
         return idOf(rows[index]);
     }
 
-    private EntryId idOf(int record) {
+    private EntryId rawId(int record) {
         return columns.id(column -> records.value(record, column));
+    }
+
+    private EntryId idOf(int record) {
+        return columns.id(column -> text(record, column));
     }
 
     @Override
@@ -236,7 +247,7 @@ public final class CsvReading implements FileReading {
         return layout;
     }
 
-    /** Whether texts carry the guard against formulas, which reading removes. */
+    /** Whether cells carry the guard against formulas, which reading removes. */
     public boolean guarded() {
         return guarded;
     }

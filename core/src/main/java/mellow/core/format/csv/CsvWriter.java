@@ -51,13 +51,10 @@ public final class CsvWriter {
                         case REFERENCE -> entry.reference();
                         case SECTION -> entry.section();
                         case LIMIT -> entry.maxLength() == 0 ? "" : Integer.toString(entry.maxLength());
-                        case TEXT -> {
-                            String text = entry.text(language++);
-                            yield guard ? FormulaGuard.guard(text) : text;
-                        }
+                        case TEXT -> entry.text(language++);
                         case IGNORED -> "";
                     };
-            out.write(cell(value, dialect, false));
+            out.write(cell(guard ? FormulaGuard.guard(value) : value, dialect, false));
         }
         out.write("\r\n");
     }

@@ -1,0 +1,50 @@
+package mellow.server.file;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import mellow.server.common.Perishable;
+import org.springframework.core.annotation.Order;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Files that came in and that nothing names any more. Pictures and assets belong to the record, whose story may name them, and stay. */
+@Component
+@Order(FileUpkeep.LAST)
+class FileUpkeep implements Perishable {
+
+    /** After those who name files. */
+    static final int LAST = 100;
+
+    private static final Duration JUST_COMING = Duration.ofDays(1);
+
+    private static final String ORPHANS =
+            """
+            delete from stored_file f where f.kind is null and f.created_at < :before
+              and not exists (select 1 from intake_file i where i.file_id = f.id)
+              and not exists (select 1 from dropped_file d where d.file_id = f.id)
+              and not exists (select 1 from master_file m where m.file_id = f.id)
+              and not exists (select 1 from intake i, jsonb_array_elements(i.master_was) was where (was ->> 'file_id')::bigint = f.id)
+            """;
+
+    private final JdbcClient jdbc;
+
+    FileUpkeep(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    @Override
+    public String what() {
+        return "files that nothing names any more";
+    }
+
+    @Override
+    @Transactional
+    public int forget(Instant now) {
+        jdbc.sql("set local statement_timeout = 0").update();
+        return jdbc.sql(ORPHANS)
+                .param("before", now.minus(JUST_COMING).atOffset(ZoneOffset.UTC))
+                .update();
+    }
+}
