@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { ask, Refused, Unreachable, whenSignedOut } from "./client";
+import { lineIsUp } from "./line";
 
 const answering = (response: Response) =>
   vi.spyOn(globalThis, "fetch").mockImplementation(() => Promise.resolve(response.clone()));
@@ -62,5 +63,16 @@ describe("asking the server", () => {
     answering(new Response(null, { status: 401 }));
     await ask("/api/tables").catch(() => undefined);
     expect(out).toHaveBeenCalledOnce();
+  });
+
+  it("knows a server that cannot do anything just now from one that refuses", async () => {
+    vi.stubGlobal("fetch", () =>
+      Promise.resolve(Response.json({ code: "database-away", detail: "Away." }, { status: 503 })),
+    );
+    await expect(ask("/api/x")).rejects.toThrow("Away.");
+    expect(lineIsUp()).toBe(false);
+    vi.stubGlobal("fetch", () => Promise.resolve(Response.json({ code: "no", detail: "No." }, { status: 403 })));
+    await expect(ask("/api/x")).rejects.toThrow("No.");
+    expect(lineIsUp()).toBe(true);
   });
 });

@@ -1,3 +1,4 @@
+import { answered, notAnswered } from "./line";
 import type { components } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -28,6 +29,14 @@ const CSRF_COOKIE = "XSRF-TOKEN=";
 function csrfToken(): string {
   const cookie = document.cookie.split("; ").find((part) => part.startsWith(CSRF_COOKIE));
   return cookie ? decodeURIComponent(cookie.slice(CSRF_COOKIE.length)) : "";
+}
+
+/** The server, what is before it or what is behind it cannot do anything just now. */
+const AWAY = [502, 503, 504];
+
+/** The least that can be asked for. */
+function look(): Promise<unknown> {
+  return ask("/api/session");
 }
 
 let onSignedOut: () => void = () => undefined;
@@ -74,11 +83,13 @@ export async function ask<T>(path: string, request: Request = {}): Promise<T> {
     if (failure instanceof DOMException && failure.name === "AbortError") {
       throw failure;
     }
+    notAnswered(look);
     throw new Unreachable();
   }
   if (!response.ok) {
     throw await refusal(response, path);
   }
+  answered();
   const text = await response.text();
   return (text === "" ? undefined : JSON.parse(text)) as T;
 }
@@ -88,6 +99,11 @@ async function refusal(response: Response, path: string): Promise<Refused> {
   let problem: Record<string, unknown> = {};
   if (response.headers.get("Content-Type")?.includes("json")) {
     problem = JSON.parse(body) as Record<string, unknown>;
+  }
+  if (AWAY.includes(response.status) && problem.code !== "busy") {
+    notAnswered(look);
+  } else {
+    answered();
   }
   if (response.status === 401 && path !== "/api/session") {
     onSignedOut();

@@ -5,8 +5,10 @@ import { sentenceOf } from "../api/client";
 import { BoardPage } from "../features/board/BoardPage";
 import { LedgerPage } from "../features/ledger/LedgerPage";
 import { SignIn } from "../features/session/SignIn";
-import { useSession } from "../features/session/useSession";
+import { NoRights } from "../features/session/NoRights";
+import { seesAnything, useSession } from "../features/session/useSession";
 import { t } from "../words/words";
+import { LineDown } from "./LineDown";
 import { page } from "./page";
 
 // The board and the ledger are there at once; what else there is comes when it is opened.
@@ -25,13 +27,14 @@ const WordbookPage = page(async () => (await import("../features/wordbook/Wordbo
 /** Every screen by its address; the door first. */
 export function App() {
   const { pathname } = useLocation();
-  const { person, failure, retry, signIn } = useSession();
+  const { person, failure, retry, signIn, signOut } = useSession();
   if (failure) {
     return (
       <div className="empty">
         <Alert severity="error" action={<Button onClick={retry}>{t("retry")}</Button>}>
           {sentenceOf(failure)}
         </Alert>
+        <LineDown />
       </div>
     );
   }
@@ -45,9 +48,18 @@ export function App() {
       </Suspense>
     );
   }
-  if (person === null) return <SignIn onSignIn={signIn} />;
+  if (person === null) {
+    return (
+      <>
+        <SignIn onSignIn={signIn} />
+        <LineDown />
+      </>
+    );
+  }
+  if (!seesAnything(person)) return <NoRights me={person} onLook={retry} onSignOut={() => void signOut()} />;
   return (
     <Suspense fallback={null}>
+      <LineDown />
       <Routes>
         <Route path="/board" element={<BoardPage me={person} />} />
         <Route path="/review" element={<ReviewPage me={person} />} />

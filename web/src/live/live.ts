@@ -14,12 +14,21 @@ type Listener = (change: LiveChange) => void;
 
 const listeners = new Set<Listener>();
 let source: EventSource | null = null;
+let missedSome = false;
+const AGAIN_MS = 3_000;
 const ANYTHING: LiveChange = { table: 0, entries: [], languages: [] };
 
 function connect(): void {
   if (source || typeof EventSource === "undefined") return;
   source = new EventSource("/api/live");
-  let opened = false;
+  source.addEventListener("error", () => {
+    // After a reply that is no stream, as while the database is away, the browser does not connect again by itself.
+    if (source?.readyState !== EventSource.CLOSED) return;
+    source = null;
+    if (listeners.size > 0) setTimeout(connectAgain, AGAIN_MS);
+  });
+  let opened = missedSome;
+  missedSome = false;
   source.addEventListener("open", () => {
     // The browser connects again by itself; what happened in between has to be read.
     if (opened) tell(ANYTHING);
@@ -27,6 +36,12 @@ function connect(): void {
   });
   source.addEventListener("missed", () => tell(ANYTHING));
   source.addEventListener("change", (event) => tell(JSON.parse(String(event.data)) as LiveChange));
+}
+
+function connectAgain(): void {
+  if (source || listeners.size === 0) return;
+  missedSome = true;
+  connect();
 }
 
 function tell(change: LiveChange): void {

@@ -1,3 +1,4 @@
+import { goesOn } from "../../api/run";
 import { Button, LinearProgress } from "@mui/material";
 import { Link } from "react-router";
 import { count, t } from "../../words/words";
@@ -46,7 +47,7 @@ export function Footer({ me, intake, preview, busy, ready, onApply, onCancel, on
           <p className="soft stale">{stale.map(([tag, n]) => t("intake.staleIn", { tag, n })).join(" · ")}</p>
         )}
       </dl>
-      {busy && run?.status === "going" ? (
+      {busy && run && goesOn(run) ? (
         <div className="progress">
           <LinearProgress
             variant={run.total ? "determinate" : "indeterminate"}
@@ -54,13 +55,15 @@ export function Footer({ me, intake, preview, busy, ready, onApply, onCancel, on
             aria-label={t("intake.progress")}
           />
           <span role="status">
-            {intake.status === "applied"
-              ? t("intake.undoing")
-              : run.done >= run.total
-                ? t("intake.writing")
-                : files !== undefined && run.done <= files
-                  ? t("intake.filesRead", { n: run.done, of: files })
-                  : t("intake.compared", { n: Math.min(run.done, entries), of: entries })}
+            {run.status === "queued"
+              ? t("run.queued")
+              : intake.status === "applied"
+                ? t("intake.undoing")
+                : run.done >= run.total
+                  ? t("intake.writing")
+                  : files !== undefined && run.done <= files
+                    ? t("intake.filesRead", { n: run.done, of: files })
+                    : t("intake.compared", { n: Math.min(run.done, entries), of: entries })}
           </span>
           {intake.status === "open" && <Button onClick={onCancel}>{t("intake.cancel")}</Button>}
         </div>

@@ -73,6 +73,14 @@ export function IntakePage({ me }: { me: Person }) {
             <Alert severity="info">
               {t("intake.undone", { who: data.undoneBy ?? "", when: when(data.undoneAt ?? data.createdAt) })}
               {data.undo.changedSince > 0 && ` ${t("intake.undoneWords", { n: data.undo.changedSince })}`}
+              {(data.undo.pencilled?.amount ?? 0) > 0 &&
+                ` ${t("intake.undonePencilled", {
+                  n: data.undo.pencilled?.amount ?? 0,
+                  first: (data.undo.pencilled?.first ?? [])
+                    .slice(0, 3)
+                    .map((one) => `${one.key} (${one.language ?? ""}): ${one.now}`)
+                    .join(" "),
+                })}`}
             </Alert>
           )}
           {status === "left" ? (

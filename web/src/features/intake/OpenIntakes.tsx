@@ -3,6 +3,7 @@ import { useQueries, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { goesOn } from "../../api/run";
 import { count, t } from "../../words/words";
 import { sums } from "./sums";
 import { canCompare, type Intake } from "./useIntake";
@@ -107,7 +108,7 @@ export function nameOf(one: Schemas["Listed"]): string {
 }
 
 function going(found: Found | undefined): boolean {
-  return found?.intake.run?.status === "going" || found?.compared?.run?.status === "going";
+  return goesOn(found?.intake.run) || goesOn(found?.compared?.run);
 }
 
 function Would({ found, wrong }: { found?: Found; wrong?: string }) {

@@ -1,4 +1,5 @@
 import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { goesOn } from "../../api/run";
 import { t } from "../../words/words";
 import { LARGEST_FILE } from "./useIntake";
 
@@ -107,7 +108,7 @@ export async function bringAll(files: Dropped[], tell: (far: Far) => void): Prom
 async function sort(id: number, tell: (far: Far) => void): Promise<Drop> {
   let drop = await ask<Drop>(`/api/drops/${id}/sort`, { method: "POST" });
   while (!drop.intakes) {
-    if (drop.run && drop.run.status !== "going") throw new Error(drop.run.message);
+    if (drop.run && !goesOn(drop.run)) throw new Error(drop.run.message);
     tell({ step: "sorting", done: drop.run?.done ?? 0, of: drop.run?.total ?? 0, file: "" });
     await new Promise((wait) => setTimeout(wait, POLL_MS));
     drop = await ask<Drop>(`/api/drops/${id}`);

@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, type Schemas } from "../../api/client";
+import { goesOn } from "../../api/run";
 
 export type Intake = Schemas["IntakeReply"];
 export type Options = Schemas["IntakeOptions"];
@@ -30,7 +31,7 @@ function useCompared(id: number, decided: string, enabled: boolean) {
     queryFn: ({ signal }) => ask<Compared>(`/api/intakes/${id}/preview?fresh=true`, { signal }),
     enabled,
     staleTime: 0,
-    refetchInterval: (query) => (query.state.data?.run?.status === "going" ? POLL_MS : false),
+    refetchInterval: (query) => (goesOn(query.state.data?.run) ? POLL_MS : false),
   });
 }
 
@@ -50,7 +51,7 @@ function whatDecides(intake: Intake | undefined): string {
 /** Whether it can be found out what an intake would do: nothing has to be corrected first. */
 export function canCompare(intake: Intake): boolean {
   const known = intake.reading ?? intake.set;
-  return intake.status === "open" && known !== undefined && !known.blocked && intake.run?.status !== "going";
+  return intake.status === "open" && known !== undefined && !known.blocked && !goesOn(intake.run);
 }
 
 /** One intake with its preview, and what can be done with it. While it is being applied, it is asked for again and again. */
@@ -61,9 +62,9 @@ export function useIntake(id: number) {
   const intake = useQuery({
     queryKey: key,
     queryFn: ({ signal }) => ask<Intake>(path, { signal }),
-    refetchInterval: (query) => (query.state.data?.run?.status === "going" ? POLL_MS : false),
+    refetchInterval: (query) => (goesOn(query.state.data?.run) ? POLL_MS : false),
   });
-  const going = intake.data?.run?.status === "going";
+  const going = goesOn(intake.data?.run);
   const ready = intake.data !== undefined && canCompare(intake.data);
   const compared = useCompared(id, whatDecides(intake.data), ready && !going);
   const keep = (reply: Intake) => queries.setQueryData(key, reply);

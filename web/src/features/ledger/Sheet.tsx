@@ -17,7 +17,7 @@ import type { RowStore } from "./rowStore";
 import { SelectionBar } from "./SelectionBar";
 import { blockOf, sizeOf } from "./selection";
 import { Spread, type SpreadHandle } from "./Spread";
-import { undoing } from "./undoing";
+import { saidOf, undoing } from "./undoing";
 import { unsaved } from "./unsaved";
 import { useBlocks } from "./useBlocks";
 import { useCellChanges } from "./useCellChanges";
@@ -117,7 +117,8 @@ export function Sheet(props: Props) {
           const there = undone.entries.every((entry) => store.row(entry)?.removed === false);
           if (there) void store.refresh(undone.entries);
           else onEntries();
-          if (undone.refused.length) onSay(undone.refused[0] ?? "");
+          const said = saidOf(undone);
+          if (said) onSay(said);
         })
         .catch((failure: unknown) => onSay(sentenceOf(failure)));
     },

@@ -14,7 +14,7 @@ describe("one's own last changes", () => {
       return Promise.resolve(
         String(input).includes(`/${refuse}/`)
           ? Response.json({ detail: "Changed since.", code: "changed-since" }, { status: 409 })
-          : Response.json({ change: next++, amount: 1, refused: [] }),
+          : Response.json({ change: next++, amount: 1, refused: [], lowered: [] }),
       );
     });
     return asked;

@@ -1,4 +1,5 @@
 import { ask, Refused, type Schemas } from "../../api/client";
+import { t } from "../../words/words";
 
 /** A change that can be taken back. */
 export interface Done {
@@ -73,6 +74,12 @@ class Undoing {
 function read(): Stacks {
   const kept = sessionStorage.getItem(KEPT);
   return kept ? (JSON.parse(kept) as Stacks) : { done: [], undone: [] };
+}
+
+/** What is to be said of an undo beside that it was done: what stayed as it is, or came back as a draft; empty for nothing. */
+export function saidOf(undone: Schemas["Undone"]): string {
+  const lowered = undone.lowered[0];
+  return undone.refused[0] ?? (lowered ? t("undo.lowered", { n: undone.lowered.length, first: lowered }) : "");
 }
 
 /** The one stack of this browser tab. */

@@ -43,7 +43,7 @@ export function useCellChanges(store: RowStore): CellChanges {
       store.setPending(entry, language, null);
       void queries.invalidateQueries({ queryKey: ["tables"] });
       void queries.invalidateQueries({ queryKey: ["story", entry, language] });
-      return null;
+      return changed.lowered ? t("cell.lowered", { why: changed.lowered.join(" ") }) : null;
     },
     [store, queries],
   );

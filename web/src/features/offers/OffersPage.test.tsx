@@ -63,7 +63,7 @@ describe("my offers", () => {
   });
 
   it("improves what came back in one step, with a word to the reviewer, and takes it back", async () => {
-    const asked = open([cameBack], { "POST /api/changes/7/undo": { change: 8, amount: 1, refused: [] } });
+    const asked = open([cameBack], { "POST /api/changes/7/undo": { change: 8, amount: 1, refused: [], lowered: [] } });
     expect(await screen.findByText("Say hoch.")).toBeInTheDocument();
     await userEvent.click(screen.getByRole("button", { name: "Improve or answer" }));
     const text = screen.getByRole("textbox", { name: "Your text" });

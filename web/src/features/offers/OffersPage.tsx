@@ -8,7 +8,7 @@ import { ledgerAt } from "../ledger/scope";
 import { languagesOf } from "../ledger/scopeTables";
 import { inOneLine } from "../ledger/shapes";
 import { TextShown } from "../ledger/TextShown";
-import { undoing } from "../ledger/undoing";
+import { saidOf, undoing } from "../ledger/undoing";
 import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
 import { useFontFor } from "../../theme/useFontFor";
@@ -39,7 +39,7 @@ export function OffersPage({ me }: { me: Person }) {
     try {
       const undone = await (redo ? undoing.redo() : undoing.undo());
       await again();
-      setSaid(undone ? t("offers.undone") : t(redo ? "undo.nothingAgain" : "undo.nothing"));
+      setSaid(undone ? saidOf(undone) || t("offers.undone") : t(redo ? "undo.nothingAgain" : "undo.nothing"));
     } catch (failure) {
       setSaid(sentenceOf(failure));
     }

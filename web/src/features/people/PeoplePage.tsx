@@ -18,6 +18,12 @@ import "../settings/settings.css";
 
 type Row = Schemas["PersonRow"];
 
+function hereOf(person: Row): string {
+  if (!person.active) return t("people.ended");
+  if (person.invitedUntil) return t("people.invited", { day: day(person.invitedUntil) });
+  return person.seenAt ? when(person.seenAt) : t("people.never");
+}
+
 /** Who belongs to the ledger and what they may do, per language. */
 export function PeoplePage({ me }: { me: Person }) {
   const queries = useQueryClient();
@@ -66,9 +72,9 @@ export function PeoplePage({ me }: { me: Person }) {
             <thead>
               <tr>
                 <th scope="col">{t("people.name")}</th>
-                <th scope="col">{t("people.signIn")}</th>
+                {me.coordinator && <th scope="col">{t("people.signIn")}</th>}
                 <th scope="col">{t("people.rights")}</th>
-                <th scope="col">{t("people.seen")}</th>
+                {me.coordinator && <th scope="col">{t("people.seen")}</th>}
                 <th />
               </tr>
             </thead>
@@ -87,19 +93,11 @@ export function PeoplePage({ me }: { me: Person }) {
                     </Link>{" "}
                     {person.id === me.id && <span className="soft">· {t("people.you")}</span>}
                   </th>
-                  <td className="mono">{person.signIn}</td>
+                  {me.coordinator && <td className="mono">{person.signIn}</td>}
                   <td>
                     <span className="rights">{rightsOf(person, nameOf)}</span>
                   </td>
-                  <td>
-                    {!person.active
-                      ? t("people.ended")
-                      : person.invitedUntil
-                        ? t("people.invited", { day: day(person.invitedUntil) })
-                        : person.seenAt
-                          ? when(person.seenAt)
-                          : t("people.never")}
-                  </td>
+                  {me.coordinator && <td>{hereOf(person)}</td>}
                   <td className="order">
                     {me.coordinator && person.active && (
                       <>

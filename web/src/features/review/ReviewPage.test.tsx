@@ -54,7 +54,7 @@ async function open(
     }),
     "POST /api/cells/changes": many,
     "POST /api/entries/101/cells/de/check": { findings: [], terms: [rampTerm], message: [] },
-    "POST /api/changes/1/undo": { change: 2, amount: 1, refused: [] },
+    "POST /api/changes/1/undo": { change: 2, amount: 1, refused: [], lowered: [] },
   });
   show(<ReviewPage me={aPerson({ levels: { de: "reviewer" } })} />);
   await screen.findAllByRole("article");

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { goesOn } from "../../api/run";
 import { undoing } from "../ledger/undoing";
 import type { Answer, Looking } from "./useReview";
 
@@ -14,9 +15,9 @@ export function useAnsweringAll(looking: Looking, onDone: () => void) {
     queryKey: ["answering", change],
     queryFn: ({ signal }) => ask<Schemas["Answering"]>(`/api/review/answers/${change}`, { signal }),
     enabled: change !== null,
-    refetchInterval: (query) => ((query.state.data?.status ?? "going") === "going" ? POLL_MS : false),
+    refetchInterval: (query) => (goesOn(query.state.data ?? { status: "going" }) ? POLL_MS : false),
   });
-  const done = state.data !== undefined && state.data.status !== "going";
+  const done = state.data !== undefined && !goesOn(state.data);
   const changed = state.data?.changed ?? 0;
   useEffect(() => {
     if (!done) return;

@@ -2,7 +2,7 @@ import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { undoing } from "../ledger/undoing";
+import { saidOf, undoing } from "../ledger/undoing";
 
 export type Strip = Schemas["Strip"];
 
@@ -150,7 +150,7 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
       if (undone) {
         setAnswered(new Set());
         await again();
-        onSay(undone.refused[0] ?? t(redo ? "review.doneAgain" : "offers.undone"));
+        onSay(saidOf(undone) || t(redo ? "review.doneAgain" : "offers.undone"));
       } else {
         onSay(t(redo ? "undo.nothingAgain" : "undo.nothing"));
       }

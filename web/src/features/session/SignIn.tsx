@@ -1,4 +1,4 @@
-import { Alert, Button, TextField } from "@mui/material";
+import { Alert, Button, Checkbox, FormControlLabel, TextField } from "@mui/material";
 import { useState } from "react";
 import { sentenceOf } from "../../api/client";
 import { Logo } from "../../app/Logo";
@@ -6,9 +6,10 @@ import { t } from "../../words/words";
 import "./signin.css";
 
 /** The door. The address stays as it was, so that a shared link opens what it names after signing in. */
-export function SignIn({ onSignIn }: { onSignIn: (signIn: string, password: string) => Promise<void> }) {
+export function SignIn({ onSignIn }: { onSignIn: (signIn: string, password: string, stay: boolean) => Promise<void> }) {
   const [signIn, setSignIn] = useState("");
   const [password, setPassword] = useState("");
+  const [stay, setStay] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   return (
@@ -18,7 +19,7 @@ export function SignIn({ onSignIn }: { onSignIn: (signIn: string, password: stri
           event.preventDefault();
           setBusy(true);
           setWrong(null);
-          onSignIn(signIn, password)
+          onSignIn(signIn, password, stay)
             .catch((failure: unknown) => setWrong(sentenceOf(failure)))
             .finally(() => setBusy(false));
         }}
@@ -45,6 +46,10 @@ export function SignIn({ onSignIn }: { onSignIn: (signIn: string, password: stri
           autoComplete="current-password"
           required
           fullWidth
+        />
+        <FormControlLabel
+          control={<Checkbox checked={stay} onChange={(event) => setStay(event.target.checked)} />}
+          label={t("signin.stay")}
         />
         <Button type="submit" variant="contained" size="large" disabled={busy}>
           {t("signin.enter")}

@@ -10,6 +10,11 @@ export function reviewsIn(me: Person, tag: string): boolean {
   return me.coordinator || me.levels[tag] === "reviewer";
 }
 
+/** Whether the person may see anything. */
+export function seesAnything(me: Person): boolean {
+  return me.coordinator || Object.keys(me.levels).length > 0;
+}
+
 /** Whether the person may offer texts in a language. */
 export function contributesIn(me: Person, tag: string): boolean {
   return reviewsIn(me, tag) || me.levels[tag] === "contributor";
@@ -27,11 +32,12 @@ export function useSession() {
   });
   useEffect(() => whenSignedOut(() => queries.setQueryData(SESSION, {})), [queries]);
   return {
-    failure: session.error,
+    // While it is known who is signed in, a line that is down takes nothing off the screen.
+    failure: session.data === undefined ? session.error : null,
     retry: () => void session.refetch(),
     person: session.data === undefined ? undefined : (session.data.person ?? null),
-    signIn: async (signIn: string, password: string) => {
-      await ask("/api/session", { method: "POST", json: { signIn, password } });
+    signIn: async (signIn: string, password: string, stay: boolean) => {
+      await ask("/api/session", { method: "POST", json: { signIn, password, stay } });
       // Signing in ends the old CSRF token; asking again brings the new one.
       await queries.resetQueries();
       waiting.now();

@@ -29,6 +29,9 @@ import org.springframework.beans.factory.annotation.Autowired;
 class SetIntakeTest extends ServerTest {
 
     @Autowired
+    private mellow.server.upkeep.Upkeep upkeep;
+
+    @Autowired
     private Drops drops;
 
     @Autowired
@@ -421,10 +424,11 @@ class SetIntakeTest extends ServerTest {
         drops.add(mara, drop, "a.bin", new byte[] {1, 2});
         drops.sort(mara, drop);
         ledger.run("update dropped set created_at = created_at - interval '25 hours'");
-        drops.begin(mara);
+        assertThatThrownBy(() -> drops.reply(mara, drop)).isInstanceOf(Refusal.class);
+        ledger.run("update stored_file set created_at = created_at - interval '25 hours'");
+        upkeep.clear();
         assertThat(ledger.ask(Integer.class, "select count(*) from stored_file"))
                 .isZero();
-        assertThatThrownBy(() -> drops.reply(mara, drop)).isInstanceOf(Refusal.class);
     }
 
     @Test
