@@ -2,6 +2,7 @@ package mellow.server.common;
 
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
+import org.springframework.transaction.TransactionSystemException;
 
 /** Tells faults of a database that cannot be reached from all others: they pass by themselves. */
 public final class DatabaseAway {
@@ -20,6 +21,10 @@ public final class DatabaseAway {
         for (Throwable cause = failed; cause != null && depth++ < 20; cause = cause.getCause()) {
             if (cause instanceof SQLTransientConnectionException) {
                 return true;
+            }
+            if (cause instanceof TransactionSystemException end && end.getApplicationException() != null) {
+                // What could not be rolled back either had broken before.
+                return is(end.getApplicationException());
             }
             String state = cause instanceof SQLException sql ? sql.getSQLState() : null;
             if (state != null && (state.startsWith("08") || state.startsWith("57P"))) {

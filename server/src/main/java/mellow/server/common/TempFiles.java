@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -29,6 +30,8 @@ public final class TempFiles {
     public static int use(Path place) {
         try {
             Files.createDirectories(place);
+            // What lies there may be anybody's texts.
+            Files.setPosixFilePermissions(place, PosixFilePermissions.fromString("rwx------"));
             List<Path> left;
             try (Stream<Path> all = Files.list(place)) {
                 left = all.filter(path -> path.getFileName().toString().startsWith(PREFIX))

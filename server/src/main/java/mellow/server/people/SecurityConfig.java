@@ -4,9 +4,11 @@ import jakarta.servlet.DispatcherType;
 import mellow.server.common.ProblemWriter;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
@@ -25,6 +27,22 @@ class SecurityConfig {
 
     private static final int BCRYPT_STRENGTH = 11;
     private static final String API_POLICY = "default-src 'none'; frame-ancestors 'none'";
+
+    /** The page and what it is made of are for everybody and the same for all, so nobody's session is looked up for them: they come without the database, too. */
+    @Bean
+    @Order(2)
+    SecurityFilterChain pages(HttpSecurity http) throws Exception {
+        return http.securityMatcher(request -> !request.getRequestURI().startsWith("/api/"))
+                .csrf(AbstractHttpConfigurer::disable)
+                .authorizeHttpRequests(requests -> requests.anyRequest().permitAll())
+                .sessionManagement(sessions -> sessions.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .requestCache(cache -> cache.disable())
+                .formLogin(AbstractHttpConfigurer::disable)
+                .httpBasic(AbstractHttpConfigurer::disable)
+                .logout(AbstractHttpConfigurer::disable)
+                .headers(headers -> headers.referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN)))
+                .build();
+    }
 
     @Bean
     SecurityFilterChain security(
