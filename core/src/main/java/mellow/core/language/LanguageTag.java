@@ -128,6 +128,7 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
 
     private static Set<String> regions() {
         return Arrays.stream(Region.RegionType.values())
+                .filter(type -> type != Region.RegionType.UNKNOWN)
                 .flatMap(type -> Region.getAvailable(type).stream())
                 .flatMap(region -> Stream.of(region.toString(), String.format("%03d", region.getNumericCode())))
                 .collect(Collectors.toSet());

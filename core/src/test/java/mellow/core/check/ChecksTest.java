@@ -99,4 +99,36 @@ class ChecksTest {
         assertThat(found(new Measure(Shape.PLAIN, forms("other", "{n}"), 0, 0), new TreeMap<>(Map.of())))
                 .isEmpty();
     }
+
+    /** Every placeholder of one text against every one of the other would take minutes. */
+    @Test
+    void thousandsOfPlaceholdersTakeNoTime() {
+        StringBuilder few = new StringBuilder();
+        StringBuilder many = new StringBuilder();
+        for (int i = 0; i < 20_000; i++) {
+            few.append("{a").append(i).append("} ");
+            many.append("{b").append(i).append("} ");
+        }
+        org.junit.jupiter.api.Assertions.assertTimeoutPreemptively(java.time.Duration.ofSeconds(10), () -> {
+            List<Finding> found = Checks.blockers(
+                    new Checks.Measure(
+                            Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", few.toString())), 0, 0),
+                    new java.util.TreeMap<>(java.util.Map.of("other", many.toString())));
+            assertThat(found).hasSizeBetween(2, 60);
+        });
+    }
+
+    @Test
+    void blockersAreThoseOfAllFindings() {
+        Checks.Measure measure = new Checks.Measure(
+                Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", "%d cars left")), 12, 1);
+        for (String text : List.of("%d Autos", "Autos", "%d Autos an Bord", "%d\nAutos", " %d %s")) {
+            var forms = new java.util.TreeMap<>(java.util.Map.of("other", text));
+            assertThat(Checks.blockers(measure, forms))
+                    .as(text)
+                    .isEqualTo(Checks.of(measure, forms, List.of("other")).stream()
+                            .filter(finding -> finding.severity() == Finding.Severity.BLOCKER)
+                            .toList());
+        }
+    }
 }

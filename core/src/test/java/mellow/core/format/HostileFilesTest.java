@@ -162,6 +162,85 @@ class HostileFilesTest {
         }
     }
 
+    /** A tag with many attributes, or many namespaces in one or one in each of many elements. */
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 2, 3})
+    void thousandsOfAttributesAndNamespaces(int kind) {
+        StringBuilder xml = new StringBuilder("<xliff version=\"1.2\" xmlns=\"urn:oasis:names:tc:xliff:document:1.2\"");
+        for (int i = 0; i < 40_000; i++) {
+            switch (kind) {
+                case 0 -> xml.append(" a").append(i).append("='x'");
+                case 1 -> xml.append(" xmlns:n").append(i).append("='u'");
+                default -> xml.append(i == 0 ? ">" : "");
+            }
+            if (kind == 2) {
+                xml.append("<n").append(i).append(":a xmlns:n").append(i).append("='u'/>");
+            }
+            if (kind == 3) {
+                // Not one "<" after it: whoever looks for the next one reads to the end each time.
+                xml.append(i == 0 ? "<file" : " b" + i + "='" + "y".repeat(40) + "'");
+            }
+        }
+        String whole = xml + (kind < 2 ? ">" : kind == 3 ? "></file>" : "") + "</xliff>";
+        Assertions.assertTimeoutPreemptively(Duration.ofSeconds(10), () -> {
+            try {
+                Formats.read("a.xlf", whole.getBytes(StandardCharsets.UTF_8), ReadOptions.AUTOMATIC);
+            } catch (UnreadableFileException refused) {
+                assertThat(refused.getMessage().length()).isLessThan(600);
+            }
+        });
+    }
+
+    @Test
+    void twoOfManyAttributesWithOneName() {
+        StringBuilder xml = new StringBuilder("<xliff version=\"1.2\"");
+        for (int i = 0; i < 100; i++) {
+            xml.append(" a").append(i).append("='x'");
+        }
+        assertThatThrownBy(() -> read("a.xlf", xml + " a7='y'></xliff>")).hasMessageContaining("“a7” twice");
+        assertThatThrownBy(() -> read("a.xlf", "<xliff xmlns:a='u' xmlns:a='v' version='1.2'></xliff>"))
+                .hasMessageContaining("“xmlns:a” twice");
+    }
+
+    @Test
+    void aPrefixIsKnownInsideItsElementAndNotBehindIt() {
+        String inside =
+                "<xliff version=\"1.2\"><file source-language=\"en\"><body><trans-unit id=\"a\"><source>x</source><note xmlns:n='u'><n:b>y</n:b></note></trans-unit></body></file></xliff>";
+        assertThat(read("a.xlf", inside).size()).isEqualTo(1);
+        assertThatThrownBy(() -> read("a.xlf", inside.replace("</note>", "</note><n:c/>")))
+                .hasMessageContaining("the prefix “n” without a namespace");
+    }
+
+    /** What a file cannot hold can be spelled in it. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "a.json|{\"k\": \"a\\u0000b\"}",
+                "a.json|{\"a\\u0000b\": \"x\"}",
+                "a.json|{\"k\": \"a\\ud800b\"}",
+                "a.yml|k: \"a\\0b\"",
+                "a.yml|k: \"a\\x00b\"",
+                "a.properties|k=a\\u0000b",
+                "a.properties|k=a\\uDC00b",
+                "a.po|msgid \"a b\"\nmsgstr \"a\\000b\"",
+                "strings.xml|<resources><string name=\"k\">a\\u0000b</string></resources>"
+            })
+    void escapesThatSpellWhatNoTextCanHold(String file) {
+        String[] parts = file.split("\\|", 2);
+        assertThatThrownBy(() -> KeepableEntries.require(parts[0], read(parts[0], parts[1]), 100_000))
+                .isInstanceOf(UnreadableFileException.class)
+                .hasMessageStartingWith(parts[0]);
+    }
+
+    @Test
+    void whatCannotBeKeptIsNamedWithItsLine() {
+        FileReading reading = read("a.properties", "one=x\ntwo=" + "y".repeat(50) + "\n");
+        KeepableEntries.require("a.properties", reading, 50);
+        assertThatThrownBy(() -> KeepableEntries.require("a.properties", reading, 49))
+                .hasMessage(
+                        "a.properties, line 2: a text of “two” is 50 characters long, and at most 49 can be kept; expected another text there.");
+    }
+
     @Test
     void aCompiledCatalogueThatPointsOutside() {
         byte[] file = new byte[40];

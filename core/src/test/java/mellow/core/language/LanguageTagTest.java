@@ -92,4 +92,33 @@ class LanguageTagTest {
         assertThat(arabic.script()).isEqualTo("Arab");
         assertThat(Language.of(new LanguageTag("pl")).plurals()).containsEntry("few", "2, 3, 4, 22");
     }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "zh-Hans",
+                "zh-Hant-TW",
+                "sr-Latn",
+                "es-419",
+                "en-001",
+                "ja-Jpan",
+                "ca-valencia",
+                "de-CH-1996",
+                "pt-BR",
+                "az-Cyrl-AZ"
+            })
+    void takesWhatIsRegistered(String tag) {
+        assertThat(LanguageTag.parse(tag)).contains(new LanguageTag(tag));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"de-QX", "de-Qqqq", "de-999", "de-Abcd-DE"})
+    void refusesScriptsAndRegionsThatAreNone(String tag) {
+        assertThat(LanguageTag.parse(tag)).isEmpty();
+    }
+
+    @Test
+    void aVeryLongTagIsNoneAndTakesNoTime() {
+        assertThat(LanguageTag.parse("de" + "-abcde".repeat(100_000))).isEmpty();
+    }
 }

@@ -3,11 +3,15 @@ package mellow.core.replace;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.Duration;
+import java.util.List;
 import mellow.core.replace.Replacement.BadPatternException;
 import mellow.core.replace.Replacement.Wanted;
+import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** How: p pattern, w whole words, c case. */
 class ReplacementTest {
@@ -69,5 +73,44 @@ class ReplacementTest {
         assertThatThrownBy(() -> endless.in("a".repeat(200)))
                 .isInstanceOf(BadPatternException.class)
                 .hasMessageContaining("takes too long");
+    }
+
+    /** Patterns that would go on for ever, or deeper than a stack. */
+    @ParameterizedTest
+    @ValueSource(strings = {"(a+)+$", "(a|aa)+$", "(a*)*b", "(.*a){30}", "((a|b)*)*c", "(?:a|b)*c", "(x+x+)+y"})
+    void givesUpWhatTakesTooLong(String pattern) {
+        Assertions.assertTimeoutPreemptively(Duration.ofSeconds(20), () -> {
+            Replacement replacement = Replacement.of(new Wanted(pattern, "z", true, false, false));
+            for (String text : List.of("a".repeat(40) + "!", "ab".repeat(50_000), "x".repeat(100_000))) {
+                try {
+                    assertThat(replacement.in(text).length()).isLessThanOrEqualTo(text.length());
+                } catch (BadPatternException givenUp) {
+                    assertThat(givenUp.getMessage()).contains("pattern");
+                }
+            }
+        });
+    }
+
+    @Test
+    void refusesPatternsThatNobodyReads() {
+        assertThatThrownBy(() -> Replacement.of(new Wanted("a".repeat(1_001), "", true, false, false)))
+                .isInstanceOf(BadPatternException.class);
+    }
+
+    @Test
+    void makesNoTextFarTooLong() {
+        Replacement replacement = Replacement.of(new Wanted("a", "b".repeat(1_000), false, false, false));
+        assertThat(replacement.in("a").length()).isEqualTo(1_000);
+        assertThatThrownBy(() -> replacement.in("a".repeat(50_000)))
+                .isInstanceOf(BadPatternException.class)
+                .hasMessageContaining("too long");
+    }
+
+    @Test
+    void protectsPlaceholdersInALongTextAsInAShortOne() {
+        String text = "name {name} ".repeat(2_000);
+        assertThat(Replacement.of(new Wanted("name", "Name", false, false, true))
+                        .in(text))
+                .isEqualTo("Name {name} ".repeat(2_000));
     }
 }

@@ -34,6 +34,7 @@ import mellow.server.common.Refusal;
 import mellow.server.common.TempFiles;
 import mellow.server.export.Order.Untranslated;
 import mellow.server.intake.MasterFiles;
+import mellow.server.people.Reading;
 import mellow.server.record.RecordReader;
 import mellow.server.sheet.SheetService;
 import mellow.server.table.TableInfo;
@@ -48,18 +49,27 @@ import org.springframework.transaction.annotation.Transactional;
 class ExportService {
 
     private static final long NOBODY = 0;
+    private static final String AS_THEY_CAME = "send files out as they came in, with all their languages";
     private final TableService tables;
     private final RecordReader records;
     private final MasterFiles masters;
     private final SheetService sheet;
     private final SetOut sets;
+    private final Reading reading;
 
-    ExportService(TableService tables, RecordReader records, MasterFiles masters, SheetService sheet, SetOut sets) {
+    ExportService(
+            TableService tables,
+            RecordReader records,
+            MasterFiles masters,
+            SheetService sheet,
+            SetOut sets,
+            Reading reading) {
         this.tables = tables;
         this.records = records;
         this.masters = masters;
         this.sheet = sheet;
         this.sets = sets;
+        this.reading = reading;
     }
 
     /**
@@ -150,6 +160,7 @@ class ExportService {
      */
     @Transactional(readOnly = true)
     Outgoing inPlace(String slug, List<String> paths) throws IOException {
+        reading.requireAll(AS_THEY_CAME);
         TableInfo table = tables.find(slug);
         if (paths.size() == 1) {
             String path = paths.get(0);
@@ -177,6 +188,7 @@ class ExportService {
     /** All files of the table's sets at their paths, as a ZIP archive. */
     @Transactional(readOnly = true)
     Outgoing set(String slug) throws IOException {
+        reading.requireAll(AS_THEY_CAME);
         TableInfo table = tables.find(slug);
         return written(
                 slug + ".zip", out -> sets.writeTo(table, (format, tag, to) -> fresh(table, format, tag, to), out));

@@ -3,9 +3,11 @@ package mellow.server.find;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import mellow.core.language.LanguageTag;
 import mellow.core.text.Folding;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
+import mellow.server.people.Reading;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -59,11 +61,13 @@ class FindService {
     private final JdbcClient jdbc;
     private final LanguageService languages;
     private final PeopleService people;
+    private final Reading reading;
 
-    FindService(JdbcClient jdbc, LanguageService languages, PeopleService people) {
+    FindService(JdbcClient jdbc, LanguageService languages, PeopleService people, Reading reading) {
         this.jdbc = jdbc;
         this.languages = languages;
         this.people = people;
+        this.reading = reading;
     }
 
     /** What {@code words} may mean; nothing for no words. */
@@ -87,7 +91,8 @@ class FindService {
                         null))
                 .list());
         if (searchable(folded)) {
-            jdbc.sql(TEXTS)
+            jdbc
+                    .sql(TEXTS)
                     .param("like", like)
                     .param("most", MOST_TEXTS)
                     .query((row, n) -> new FoundEntry(
@@ -98,6 +103,8 @@ class FindService {
                             row.getString("text"),
                             languages.tag(row.getInt("language_id")).value()))
                     .list()
+                    .stream()
+                    .filter(one -> one.language() == null || reading.reads(new LanguageTag(one.language())))
                     .forEach(found::add);
         }
         String lower = folded.toLowerCase(Locale.ROOT);

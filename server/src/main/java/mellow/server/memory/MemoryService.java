@@ -9,6 +9,7 @@ import mellow.core.memory.Similarity;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
+import mellow.server.people.Reading;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -45,10 +46,12 @@ public class MemoryService {
 
     private final LanguageService languages;
     private final JdbcClient jdbc;
+    private final Reading reading;
 
-    MemoryService(LanguageService languages, JdbcClient jdbc) {
+    MemoryService(LanguageService languages, JdbcClient jdbc, Reading reading) {
         this.languages = languages;
         this.jdbc = jdbc;
+        this.reading = reading;
     }
 
     /**
@@ -77,7 +80,7 @@ public class MemoryService {
                 .query((row, n) -> new Asked(row.getString(1), row.getString(2), row.getInt(3)))
                 .optional()
                 .orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist any more."));
-        if (asked.shape().equals("asset")) {
+        if (asked.shape().equals("asset") || !reading.reads(language)) {
             return List.of();
         }
         // The trigrams of a long source would be looked for in all others; who wrote as much before wrote the same.

@@ -15,6 +15,7 @@ import mellow.server.cell.CellView;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
+import mellow.server.people.Reading;
 import mellow.server.product.ProductService;
 import mellow.server.sheet.Scope.Order;
 import mellow.server.table.TableInfo;
@@ -53,6 +54,7 @@ public class SheetService {
     private final CellReader cells;
     private final Scopes scopes;
     private final CheckFilter checks;
+    private final Reading reading;
     private final JdbcClient jdbc;
     private final NamedParameterJdbcTemplate streaming;
 
@@ -63,6 +65,7 @@ public class SheetService {
             CellReader cells,
             Scopes scopes,
             CheckFilter checks,
+            Reading reading,
             JdbcClient jdbc,
             javax.sql.DataSource database) {
         this.tables = tables;
@@ -71,6 +74,7 @@ public class SheetService {
         this.cells = cells;
         this.scopes = scopes;
         this.checks = checks;
+        this.reading = reading;
         this.jdbc = jdbc;
         JdbcTemplate template = new JdbcTemplate(database);
         template.setFetchSize(FETCH);
@@ -139,8 +143,12 @@ public class SheetService {
                     "At most " + LARGEST_PAGE + " rows can be asked for at once.",
                     Map.of("field", "ids"));
         }
-        Map<Long, List<CellView>> views =
-                cells.read(ids, in.stream().map(languages::number).toList());
+        Map<Long, List<CellView>> views = cells.read(
+                ids,
+                in.stream()
+                        .filter(reading::reads)
+                        .flatMap(tag -> languages.known(tag).stream())
+                        .toList());
         Map<Long, String> rewritten = new HashMap<>();
         Long[] idArray = ids.toArray(Long[]::new);
         jdbc.sql(REWRITTEN).param("ids", idArray).query(row -> {

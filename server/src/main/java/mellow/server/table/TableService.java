@@ -13,6 +13,7 @@ import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
+import mellow.server.people.Reading;
 import mellow.server.table.TableInfo.Kept;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -43,13 +44,21 @@ public class TableService {
     private final LanguageService languages;
     private final JdbcClient jdbc;
     private final LiveService live;
+    private final Reading reading;
     private final Clock clock;
 
-    TableService(TableRepository tables, LanguageService languages, JdbcClient jdbc, LiveService live, Clock clock) {
+    TableService(
+            TableRepository tables,
+            LanguageService languages,
+            JdbcClient jdbc,
+            LiveService live,
+            Reading reading,
+            Clock clock) {
         this.tables = tables;
         this.languages = languages;
         this.jdbc = jdbc;
         this.live = live;
+        this.reading = reading;
         this.clock = clock;
     }
 
@@ -235,6 +244,7 @@ public class TableService {
             kept.computeIfAbsent(row.getLong("table_id"), t -> new ArrayList<>())
                     .add(kept(row.getInt("language_id"), row.getBoolean("settles_own")));
         });
+        kept.values().forEach(all -> all.removeIf(one -> !reading.reads(one.tag())));
         return tables.findByRemovedAtNullOrderByNameAsc().stream()
                 .sorted(java.util.Comparator.comparing(LedgerTable::name, String.CASE_INSENSITIVE_ORDER))
                 .map(table -> new Listed(
@@ -265,11 +275,16 @@ public class TableService {
                 .single();
     }
 
+    /** Those that whoever asks may read. */
     private List<Kept> languagesOf(long table) {
-        return jdbc.sql(LANGUAGES_OF)
+        return jdbc
+                .sql(LANGUAGES_OF)
                 .param("table", table)
                 .query((row, n) -> kept(row.getInt("language_id"), row.getBoolean("settles_own")))
-                .list();
+                .list()
+                .stream()
+                .filter(one -> reading.reads(one.tag()))
+                .toList();
     }
 
     private Kept kept(int number, boolean settlesOwn) {

@@ -13,6 +13,7 @@ import mellow.core.wordbook.WordFinder;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
+import mellow.server.people.Reading;
 import mellow.server.people.Rights;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -53,12 +54,14 @@ public class WordbookService {
 
     private final LanguageService languages;
     private final PeopleService people;
+    private final Reading reading;
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    WordbookService(LanguageService languages, PeopleService people, JdbcClient jdbc, Clock clock) {
+    WordbookService(LanguageService languages, PeopleService people, Reading reading, JdbcClient jdbc, Clock clock) {
         this.languages = languages;
         this.people = people;
+        this.reading = reading;
         this.jdbc = jdbc;
         this.clock = clock;
     }
@@ -110,8 +113,9 @@ public class WordbookService {
                         row.getInt("version"));
                 terms.put(term.id(), term);
             }
-            if (row.getString("language") != null) {
-                term.texts().put(row.getString("language"), new TermText(row.getString("text"), List.of((String[])
+            String language = row.getString("language");
+            if (language != null && reading.reads(new LanguageTag(language))) {
+                term.texts().put(language, new TermText(row.getString("text"), List.of((String[])
                         row.getArray("avoid").getArray())));
             }
         });

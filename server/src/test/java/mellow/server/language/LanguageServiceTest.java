@@ -22,6 +22,12 @@ class LanguageServiceTest extends ServerTest {
     private static final LanguageTag NOBODYS = new LanguageTag("vo");
 
     @Autowired
+    private mellow.server.support.Http http;
+
+    @Autowired
+    private mellow.server.intake.IntakeService intakes;
+
+    @Autowired
     private LanguageService languages;
 
     @Autowired
@@ -68,5 +74,35 @@ class LanguageServiceTest extends ServerTest {
         } finally {
             people.shutdownNow();
         }
+    }
+
+    @Test
+    void readingAndAskingMakesNoLanguages() throws Exception {
+        long mara = ledger.coordinator("mara");
+        long lina = ledger.person("lina", "de", mellow.server.people.Level.CONTRIBUTOR);
+        ledger.takeIn(mara, "Ramp", "key,en,de\nup,Ramp up,\n", mellow.core.merge.Arrival.SETTLED);
+        long entry = ledger.entry("up");
+        int before = ledger.ask(Integer.class, "select count(*) from language");
+        for (String path : new String[] {
+            "/api/rows?ids=" + entry + "&in=gd",
+            "/api/entries/" + entry + "/cells/gd/memory",
+            "/api/entries/" + entry + "/cells/gd/story",
+            "/api/review?in=gd",
+            "/api/contributions?in=gd",
+            "/api/scope?table=ramp&in=gd"
+        }) {
+            assertThat(http.get(mara, path).status()).as(path).isLessThan(500);
+        }
+        String cells = "{\"action\":\"PENCIL\",\"meaningConfirmed\":false,\"cells\":[{\"entry\":" + entry
+                + ",\"language\":\"gd\",\"version\":0,\"text\":\"x\"}]}";
+        assertThat(http.json(lina, org.springframework.http.HttpMethod.POST, "/api/cells/changes", cells)
+                        .code())
+                .isEqualTo("language-not-kept");
+        long intake = intakes.upload(
+                lina,
+                "Ramp.csv",
+                "key,en,de,gd\nup,Ramp up,Hoch,Suas\n".getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        http.get(lina, "/api/intakes/" + intake + "/preview");
+        assertThat(ledger.ask(Integer.class, "select count(*) from language")).isEqualTo(before);
     }
 }

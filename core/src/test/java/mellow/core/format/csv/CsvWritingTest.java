@@ -107,6 +107,41 @@ class CsvWritingTest {
         assertThat(FormulaGuard.unguard(guarded)).isEqualTo(text);
     }
 
+    /** A formula may stand in any column that people fill. */
+    @Test
+    void guardsEveryColumnAndGivesItBack() throws Exception {
+        List<Column> columns = List.of(
+                Column.of("Key", Role.KEY),
+                Column.of("Context", Role.CONTEXT),
+                Column.of("Section", Role.SECTION),
+                Column.of("Note", Role.NOTE),
+                Column.of("Reference", Role.REFERENCE),
+                Column.text("en", new LanguageTag("en")));
+        StringWriter out = new StringWriter();
+        CsvWriter writer = new CsvWriter(out, CsvDialect.RFC_4180, columns, true);
+        writer.header();
+        FileEntry hostile = FileEntry.of("=1+1")
+                .context("@SUM(A1)")
+                .section("+x")
+                .note("-2+3")
+                .reference("=HYPERLINK(A1)")
+                .plain(List.of("plain"))
+                .build();
+        writer.entry(hostile);
+        assertThat(out.toString().lines().skip(1)).containsExactly("'=1+1,'@SUM(A1),'+x,'-2+3,'=HYPERLINK(A1),plain");
+        CsvReading reading = read(out.toString(), "UTF-8");
+        assertThat(reading.guarded()).isTrue();
+        assertThat(reading.entry(0))
+                .usingRecursiveComparison()
+                .ignoringFields("line")
+                .isEqualTo(hostile);
+        FilePatch patch = reading.patch();
+        patch.insert(0, FileEntry.of("-n").note("=2").plain(List.of("x")).build());
+        CsvReading again = read(written(patch, "UTF-8"), "UTF-8");
+        assertThat(again.id(1).key()).isEqualTo("-n");
+        assertThat(again.entry(1).note()).isEqualTo("=2");
+    }
+
     /** Random records, written fresh and read again, are the same records. */
     @ParameterizedTest
     @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8})
