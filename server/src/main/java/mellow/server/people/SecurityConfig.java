@@ -60,8 +60,13 @@ class SecurityConfig {
                         .authenticated()
                         .anyRequest()
                         .permitAll())
-                .exceptionHandling(handling ->
-                        handling.authenticationEntryPoint(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED)))
+                .exceptionHandling(
+                        handling -> handling.authenticationEntryPoint(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED))
+                                .accessDeniedHandler((request, response, denied) -> problems.write(
+                                        response,
+                                        HttpStatus.FORBIDDEN,
+                                        "no-page-token",
+                                        "This page is older than the session; load it again.")))
                 .requestCache(cache -> cache.disable())
                 .securityContext(context -> context.securityContextRepository(contexts))
                 .addFilterAfter(new StillMayFilter(door, problems), AnonymousAuthenticationFilter.class)

@@ -1,7 +1,6 @@
 package mellow.server.web;
 
 import jakarta.servlet.FilterChain;
-import jakarta.servlet.ReadListener;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.ServletInputStream;
 import jakarta.servlet.http.HttpServletRequest;
@@ -18,8 +17,9 @@ import mellow.server.common.DatabaseAway;
 import mellow.server.common.ProblemWriter;
 import mellow.server.common.Refusal;
 import mellow.server.people.SignedIn;
-import org.apache.coyote.CloseNowException;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
@@ -34,6 +34,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Order(Ordered.HIGHEST_PRECEDENCE + 10)
 class BodyFilter extends OncePerRequestFilter {
 
+    private static final Logger LOG = LoggerFactory.getLogger(BodyFilter.class);
     private static final int KILOBYTE = 1024;
     private static final int PIECE = 64 * KILOBYTE;
 
@@ -94,6 +95,7 @@ class BodyFilter extends OncePerRequestFilter {
         Bounds bounds = bounds(request);
         if (request.getContentLengthLong() > bounds.bytes) {
             problems.write(response, HttpStatus.CONTENT_TOO_LARGE, "body-too-large", tooLarge(bounds));
+            request.setAttribute(LetGo.ASKED, true);
             return;
         }
         if (!hasBody(request)) {
@@ -103,7 +105,7 @@ class BodyFilter extends OncePerRequestFilter {
         Bounded bounded = new Bounded(request, bounds);
         if (bounds != DOORS) {
             chain.doFilter(bounded, response);
-            rest(bounded, response);
+            rest(bounded);
             return;
         }
         String address = request.getRemoteAddr();
@@ -115,10 +117,11 @@ class BodyFilter extends OncePerRequestFilter {
                         HttpStatus.SERVICE_UNAVAILABLE,
                         "too-many-at-once",
                         "Too many are signing in at once; try again in a moment.");
+                request.setAttribute(LetGo.ASKED, true);
                 return;
             }
             chain.doFilter(bounded, response);
-            rest(bounded, response);
+            rest(bounded);
         } finally {
             inAll.decrementAndGet();
             byAddress.computeIfPresent(address, (who, n) -> n == 1 ? null : n - 1);
@@ -127,9 +130,9 @@ class BodyFilter extends OncePerRequestFilter {
 
     /**
      * What nobody read of a body. The rest of somebody's file is read on, within its bounds, so that they see the reply and not a broken line. For strangers no
-     * thread waits: what is not there already is not waited for.
+     * thread waits: what is not there already closes the line, which the server would otherwise wait for with a thread.
      */
-    private static void rest(Bounded request, HttpServletResponse response) throws IOException {
+    private static void rest(Bounded request) throws IOException {
         BoundedStream in = request.opened();
         byte[] piece = new byte[PIECE];
         boolean known = request.getAttribute(SignedIn.KNOWN) != null;
@@ -137,17 +140,13 @@ class BodyFilter extends OncePerRequestFilter {
             while (!in.isFinished() && (known || in.available() > 0) && in.read(piece) >= 0) {
                 // Thrown away.
             }
-        } catch (Refusal tooSlow) {
-            close(response);
+        } catch (Refusal | IOException givenUp) {
+            LOG.debug("The rest of a body was given up: {}", givenUp.getMessage());
+            request.setAttribute(LetGo.ASKED, true);
         }
         if (!in.isFinished()) {
-            close(response);
+            request.setAttribute(LetGo.ASKED, true);
         }
-    }
-
-    private static void close(HttpServletResponse response) throws IOException {
-        response.flushBuffer();
-        throw new CloseNowException("A body that nobody waits for");
     }
 
     private static boolean hasBody(HttpServletRequest request) {
@@ -164,7 +163,7 @@ class BodyFilter extends OncePerRequestFilter {
         return json ? WORDS : FILES;
     }
 
-    private static String tooLarge(Bounds bounds) {
+    static String tooLarge(Bounds bounds) {
         return "What was sent is larger than " + bounds.bytes / KILOBYTE + " kB, which is the most here.";
     }
 
@@ -185,7 +184,7 @@ class BodyFilter extends OncePerRequestFilter {
         BoundedStream opened() throws IOException {
             BoundedStream known = opened;
             if (known == null) {
-                known = new BoundedStream(super.getInputStream(), bounds);
+                known = new BoundedStream(super.getInputStream(), bounds, System::nanoTime);
                 opened = known;
             }
             return known;
@@ -194,71 +193,6 @@ class BodyFilter extends OncePerRequestFilter {
         @Override
         public BufferedReader getReader() throws IOException {
             return new BufferedReader(new InputStreamReader(getInputStream(), StandardCharsets.UTF_8));
-        }
-    }
-
-    private static final class BoundedStream extends ServletInputStream {
-        private final ServletInputStream in;
-        private final Bounds bounds;
-        private final long begun = System.nanoTime();
-        private long read;
-
-        BoundedStream(ServletInputStream in, Bounds bounds) {
-            this.in = in;
-            this.bounds = bounds;
-        }
-
-        @Override
-        public int read() throws IOException {
-            int one = in.read();
-            counted(one < 0 ? -1 : 1);
-            return one;
-        }
-
-        @Override
-        public int read(byte[] to, int from, int most) throws IOException {
-            return counted(in.read(to, from, most));
-        }
-
-        private int counted(int bytes) {
-            if (bytes < 0) {
-                return bytes;
-            }
-            read += bytes;
-            if (read > bounds.bytes) {
-                throw Refusal.tooLarge("body-too-large", tooLarge(bounds));
-            }
-            double seconds = (System.nanoTime() - begun) / 1e9;
-            boolean slow = seconds > bounds.graceSeconds && read < (seconds - bounds.graceSeconds) * bounds.rate;
-            if (slow || seconds > bounds.seconds) {
-                throw Refusal.tooSlow();
-            }
-            return bytes;
-        }
-
-        @Override
-        public int available() throws IOException {
-            return in.available();
-        }
-
-        @Override
-        public boolean isFinished() {
-            return in.isFinished();
-        }
-
-        @Override
-        public boolean isReady() {
-            return in.isReady();
-        }
-
-        @Override
-        public void setReadListener(ReadListener listener) {
-            in.setReadListener(listener);
-        }
-
-        @Override
-        public void close() throws IOException {
-            in.close();
         }
     }
 }
