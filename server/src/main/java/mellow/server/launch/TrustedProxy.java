@@ -39,7 +39,7 @@ final class TrustedProxy {
                 "server.forward-headers-strategy",
                 "native",
                 "server.tomcat.remoteip.internal-proxies",
-                named.stream().map(Pattern::quote).collect(Collectors.joining("|")),
+                named.stream().map(address -> address.replace(".", "[.]")).collect(Collectors.joining("|")),
                 "server.tomcat.remoteip.remote-ip-header",
                 "x-forwarded-for",
                 "server.tomcat.remoteip.protocol-header",

@@ -84,4 +84,55 @@ class LaunchTest {
                 .isInstanceOf(LaunchException.class)
                 .hasMessageContaining("has no PG_VERSION");
     }
+
+    @Test
+    void aClusterKeepsItsPortAndIsStartedAgainWhereItWas() throws Exception {
+        PrivateCluster cluster = PrivateCluster.throwaway(folder);
+        String url = cluster.start().url();
+        try {
+            assertThat(cluster.revive()).as("it runs").isFalse();
+            cluster.stop();
+            assertThat(cluster.revive()).isTrue();
+            assertThat(cluster.start().url()).isEqualTo(url);
+            cluster.stop();
+            int port = Integer.parseInt(url.replaceAll(".*:(\\d+)/.*", "$1"));
+            try (ServerSocket other = new ServerSocket(port, 1, java.net.InetAddress.getLoopbackAddress())) {
+                assertThat(other.isBound()).isTrue();
+                assertThat(cluster.start().url()).as("the port is taken").isNotEqualTo(url);
+            }
+        } finally {
+            cluster.stop();
+        }
+    }
+
+    @Test
+    void whatAKilledServerLeftIsClearedAtTheNextStart() throws Exception {
+        Path place = folder.resolve("tmp");
+        Files.createDirectories(place);
+        Files.writeString(place.resolve("mellow-1.copy"), "half of it");
+        Files.writeString(place.resolve("somebody-elses"), "kept");
+        assertThat(mellow.server.common.TempFiles.use(place)).isEqualTo(1);
+        try {
+            Path made = mellow.server.common.TempFiles.create(".copy");
+            assertThat(made).hasParent(place);
+            assertThat(Files.getPosixFilePermissions(place))
+                    .isEqualTo(java.nio.file.attribute.PosixFilePermissions.fromString("rwx------"));
+            assertThat(Files.exists(place.resolve("somebody-elses"))).isTrue();
+        } finally {
+            mellow.server.common.TempFiles.use(
+                    Path.of(System.getProperty("java.io.tmpdir")).resolve("mellow-tests"));
+        }
+    }
+
+    @Test
+    void onlyNamedProxiesAreBelieved() {
+        assertThat(TrustedProxy.properties(null)).isEmpty();
+        assertThat(TrustedProxy.properties(" ")).isEmpty();
+        assertThat(TrustedProxy.properties("127.0.0.1, ::1"))
+                .containsEntry("server.tomcat.remoteip.internal-proxies", "127[.]0[.]0[.]1|::1")
+                .containsEntry("server.forward-headers-strategy", "native");
+        assertThatThrownBy(() -> TrustedProxy.properties("proxy.example"))
+                .isInstanceOf(LaunchException.class)
+                .hasMessageContaining("numeric addresses");
+    }
 }
