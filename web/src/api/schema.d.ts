@@ -2405,11 +2405,11 @@ export interface components {
         };
         Rule: {
             /** Format: int32 */
-            after?: number;
+            after: number;
             /** Format: date-time */
-            at?: string;
-            by?: string;
-            language?: string;
+            at: string;
+            by: string;
+            language: string;
         };
         RunReply: {
             /** Format: int64 */

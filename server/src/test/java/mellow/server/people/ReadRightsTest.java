@@ -32,7 +32,7 @@ class ReadRightsTest extends ServerTest {
         STREAM
     }
 
-    private record Rule(For least, String path) {}
+    private record ReadRule(For least, String path) {}
 
     @Autowired
     private Http http;
@@ -56,11 +56,11 @@ class ReadRightsTest extends ServerTest {
         intake = ledger.takeIn(mara, "Ramp", "key,en,pl\nup,Ramp up,Rampa w górę\n", Arrival.SETTLED);
     }
 
-    private Map<String, Rule> rules() {
-        Map<String, Rule> rules = new LinkedHashMap<>();
-        rules.put("/api/session", new Rule(For.STRANGERS, ""));
-        rules.put("/api/invitations/{token}", new Rule(For.STRANGERS, ""));
-        rules.put("/api/live", new Rule(For.STREAM, ""));
+    private Map<String, ReadRule> rules() {
+        Map<String, ReadRule> rules = new LinkedHashMap<>();
+        rules.put("/api/session", new ReadRule(For.STRANGERS, ""));
+        rules.put("/api/invitations/{token}", new ReadRule(For.STRANGERS, ""));
+        rules.put("/api/live", new ReadRule(For.STREAM, ""));
         for (String open : new String[] {
             "/api/board/news",
             "/api/board/left",
@@ -114,10 +114,10 @@ class ReadRightsTest extends ServerTest {
         return rules;
     }
 
-    private static void put(Map<String, Rule> rules, For least, String line) {
+    private static void put(Map<String, ReadRule> rules, For least, String line) {
         String[] parts = line.split("=/", 2);
         String pattern = parts[0].replaceAll("\\?.*", "");
-        rules.put(pattern, new Rule(least, parts.length > 1 ? "/" + parts[1] : line));
+        rules.put(pattern, new ReadRule(least, parts.length > 1 ? "/" + parts[1] : line));
     }
 
     @Test
@@ -136,7 +136,7 @@ class ReadRightsTest extends ServerTest {
     @Test
     void isAskedEverywhere() throws Exception {
         Map<String, String> wrong = new TreeMap<>();
-        for (Map.Entry<String, Rule> one : rules().entrySet()) {
+        for (Map.Entry<String, ReadRule> one : rules().entrySet()) {
             For least = one.getValue().least();
             if (least == For.STRANGERS || least == For.STREAM) {
                 continue;
