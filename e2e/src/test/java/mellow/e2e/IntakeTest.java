@@ -94,7 +94,7 @@ class IntakeTest {
             browser.see(".scopeline", "Taking crane.csv into Crane");
             choose(browser, "Renamed?", "same entry, new key");
             choose(browser, "Sources rewritten", "small fix");
-            press(browser, ".group", "Placeholders do not match");
+            press(browser, ".group", "Placeholders or limits do not match");
             browser.see(".changeline .becomes", "becomes an offer");
             choose(browser, "Conflicts", "take");
             browser.see(".changeline .source", "Heben");
