@@ -323,14 +323,14 @@ public final class FaultsBench {
         // As if a contributor had offered other texts for half of them.
         jdbc.sql(
                         """
-                        with some as (
+                        with chosen as (
                             select e.id, c.language_id, c.version from entry e join ledger_table t on t.id = e.table_id and t.name = :table
                             join cell c on c.entry_id = e.id join language l on l.id = c.language_id and l.tag = 'de'
                             order by e.position limit :offers),
                         offered as (
                             insert into offer (id, entry_id, language_id, author_id, text, based_on, answer, opened_at, answered_at, offered_time, origin)
-                            select nextval('offer_seq'), id, language_id, (select id from person where sign_in = 'offering'), 'Anders ' || id, 1, 0, version + 1, 0, now(), 'typed' from some)
-                        update cell c set state = 0, open_offers = 1, version = c.version + 1 from some s where c.entry_id = s.id and c.language_id = s.language_id
+                            select nextval('offer_seq'), id, language_id, (select id from person where sign_in = 'offering'), 'Anders ' || id, 1, 0, version + 1, 0, now(), 'typed' from chosen)
+                        update cell c set state = 0, open_offers = 1, version = c.version + 1 from chosen s where c.entry_id = s.id and c.language_id = s.language_id
                         """)
                 .param("table", table)
                 .param("offers", OFFERS)

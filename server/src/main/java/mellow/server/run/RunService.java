@@ -260,7 +260,8 @@ public class RunService implements SmartLifecycle {
             end(id, "cancelled", CANCELLED);
         } catch (Refusal | UnreadableFileException refused) {
             end(id, "failed", String.valueOf(refused.getMessage()));
-        } catch (RuntimeException failed) {
+        } catch (RuntimeException | LinkageError | VirtualMachineError failed) {
+            // Errors too: a file that no memory suffices for would end every server that begins it anew.
             if (DatabaseAway.is(failed)) {
                 LOG.warn("Run {} lost the database and will begin anew", id);
                 return;

@@ -7,15 +7,16 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mellow.server.common.ProblemWriter;
 import mellow.server.people.SignedIn;
 import mellow.server.token.TokenService.Holder;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
@@ -25,7 +26,6 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.AnonymousAuthenticationFilter;
 import org.springframework.web.filter.OncePerRequestFilter;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Lets programs in that send a token (RFC 6750 §2.1), to taking files in and sending them out and to nothing else. They have no session. */
 @Configuration
@@ -36,13 +36,13 @@ class TokenSecurity {
 
     @Bean
     @Order(1)
-    SecurityFilterChain programs(HttpSecurity http, TokenService tokens, JsonMapper json) throws Exception {
+    SecurityFilterChain programs(HttpSecurity http, TokenService tokens, ProblemWriter problems) throws Exception {
         return http.securityMatcher(request -> bearer(request).isPresent())
                 .csrf(AbstractHttpConfigurer::disable)
                 .sessionManagement(sessions -> sessions.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
                 .requestCache(cache -> cache.disable())
                 .authorizeHttpRequests(requests -> requests.anyRequest().authenticated())
-                .addFilterBefore(new TokenFilter(tokens, json), AnonymousAuthenticationFilter.class)
+                .addFilterBefore(new TokenFilter(tokens, problems), AnonymousAuthenticationFilter.class)
                 .build();
     }
 
@@ -69,11 +69,11 @@ class TokenSecurity {
 
     private static final class TokenFilter extends OncePerRequestFilter {
         private final TokenService tokens;
-        private final JsonMapper json;
+        private final ProblemWriter problems;
 
-        TokenFilter(TokenService tokens, JsonMapper json) {
+        TokenFilter(TokenService tokens, ProblemWriter problems) {
             this.tokens = tokens;
-            this.json = json;
+            this.problems = problems;
         }
 
         @Override
@@ -81,14 +81,18 @@ class TokenSecurity {
                 throws IOException, ServletException {
             Optional<Holder> holder = bearer(request).flatMap(tokens::holder);
             if (holder.isEmpty()) {
-                refuse(response, 401, "unknown-token", "This token is unknown, has expired or was ended.");
+                problems.write(
+                        response,
+                        HttpStatus.UNAUTHORIZED,
+                        "unknown-token",
+                        "This token is unknown, has expired or was ended.");
                 return;
             }
             String table = Optional.ofNullable(request.getParameter("table")).orElse("");
             if (!allows(holder.get(), request.getMethod(), request.getRequestURI(), table)) {
-                refuse(
+                problems.write(
                         response,
-                        403,
+                        HttpStatus.FORBIDDEN,
                         "not-for-this-token",
                         "This token may "
                                 + String.join(" and ", uses(holder.get()))
@@ -115,14 +119,6 @@ class TokenSecurity {
                 uses.add("send files out");
             }
             return uses;
-        }
-
-        private void refuse(HttpServletResponse response, int status, String code, String sentence) throws IOException {
-            response.setStatus(status);
-            response.setContentType("application/problem+json");
-            response.setCharacterEncoding("UTF-8");
-            response.getWriter()
-                    .write(json.writeValueAsString(Map.of("status", status, "code", code, "detail", sentence)));
         }
     }
 }
