@@ -3,6 +3,7 @@ package mellow.server.file;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import mellow.server.common.LongWork;
 import mellow.server.common.Perishable;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -42,7 +43,7 @@ class FileUpkeep implements Perishable {
     @Override
     @Transactional
     public int forget(Instant now) {
-        jdbc.sql("set local statement_timeout = 0").update();
+        LongWork.mayTakeItsTime(jdbc);
         return jdbc.sql(ORPHANS)
                 .param("before", now.minus(JUST_COMING).atOffset(ZoneOffset.UTC))
                 .update();

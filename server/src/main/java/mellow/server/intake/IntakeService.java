@@ -23,6 +23,7 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.core.set.FileSet;
+import mellow.server.common.LongWork;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
@@ -205,6 +206,7 @@ public class IntakeService {
             boolean dryRun) {
         checkPolicy(policy);
         return java.util.Objects.requireNonNull(transaction.execute(status -> {
+            LongWork.mayTakeItsTime(jdbc);
             long id = upload(person, name, content);
             IntakeOptions options = planner.options(planner.open(person, id)).into(table, null, arrival);
             for (Map.Entry<ChangeKind, Choice> one : policy.entrySet()) {

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
+import mellow.server.common.LongWork;
 import mellow.server.common.Perishable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -42,7 +43,7 @@ class IntakeUpkeep implements Perishable {
     @Override
     @Transactional
     public int forget(Instant now) {
-        jdbc.sql("set local statement_timeout = 0").update();
+        LongWork.mayTakeItsTime(jdbc);
         return STEPS.stream()
                 .mapToInt(step -> jdbc.sql(step)
                         .param("undecided", now.minus(UNDECIDED).atOffset(ZoneOffset.UTC))

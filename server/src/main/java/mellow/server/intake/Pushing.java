@@ -8,9 +8,11 @@ import java.util.Objects;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
+import mellow.server.common.LongWork;
 import mellow.server.intake.DropReply.NotTaken;
 import mellow.server.run.RunService.Progress;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -22,6 +24,7 @@ class Pushing {
     private final IntakeService intakes;
     private final Planner planner;
     private final Taking taking;
+    private final JdbcClient jdbc;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
@@ -30,12 +33,14 @@ class Pushing {
             IntakeService intakes,
             Planner planner,
             Taking taking,
+            JdbcClient jdbc,
             TransactionTemplate transaction,
             Clock clock) {
         this.drops = drops;
         this.intakes = intakes;
         this.planner = planner;
         this.taking = taking;
+        this.jdbc = jdbc;
         this.transaction = transaction;
         this.clock = clock;
     }
@@ -71,6 +76,7 @@ class Pushing {
     PushReply push(long person, byte[] archive, Policy policy, boolean dryRun) {
         IntakeService.checkPolicy(policy.choices());
         return Objects.requireNonNull(transaction.execute(status -> {
+            LongWork.mayTakeItsTime(jdbc);
             long drop = drops.begin(person);
             drops.add(person, drop, "pushed.zip", archive);
             drops.sort(person, drop, Progress.UNWATCHED);

@@ -2,6 +2,7 @@ package mellow.server.people;
 
 import jakarta.servlet.DispatcherType;
 import mellow.server.common.ProblemWriter;
+import mellow.server.common.RequestPath;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -32,7 +33,7 @@ class SecurityConfig {
     @Bean
     @Order(2)
     SecurityFilterChain pages(HttpSecurity http) throws Exception {
-        return http.securityMatcher(request -> !request.getRequestURI().startsWith("/api/"))
+        return http.securityMatcher(request -> !RequestPath.isApi(request))
                 .csrf(AbstractHttpConfigurer::disable)
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll())
                 .sessionManagement(AbstractHttpConfigurer::disable)
@@ -75,7 +76,7 @@ class SecurityConfig {
                 .logout(AbstractHttpConfigurer::disable)
                 .headers(headers -> headers.referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN))
                         .addHeaderWriter((request, response) -> {
-                            if (request.getRequestURI().startsWith("/api/")) {
+                            if (RequestPath.isApi(request)) {
                                 response.setHeader("Content-Security-Policy", API_POLICY);
                             }
                         }))

@@ -8,6 +8,7 @@ import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.util.Optional;
 import mellow.server.common.ProblemWriter;
+import mellow.server.common.RequestPath;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -39,10 +40,10 @@ class StillMayFilter extends OncePerRequestFilter {
             return;
         }
         request.setAttribute(SignedIn.KNOWN, true);
-        boolean own = request.getRequestURI().equals(OWN);
+        boolean own = RequestPath.of(request).equals(OWN);
         HttpSession session = request.getSession(false);
         Optional<Door.Standing> standing =
-                door.standing(me, session, !request.getRequestURI().equals(LISTENING));
+                door.standing(me, session, !RequestPath.of(request).equals(LISTENING));
         if (standing.isEmpty()) {
             if (session != null) {
                 session.invalidate();
@@ -55,7 +56,7 @@ class StillMayFilter extends OncePerRequestFilter {
             }
             problems.write(
                     response, HttpStatus.UNAUTHORIZED, "signed-out", "You are not signed in any more; sign in again.");
-        } else if (!standing.get().reads() && !own && request.getRequestURI().startsWith("/api/")) {
+        } else if (!standing.get().reads() && !own && RequestPath.isApi(request)) {
             problems.write(
                     response,
                     HttpStatus.FORBIDDEN,

@@ -19,6 +19,7 @@ import java.util.function.BooleanSupplier;
 import mellow.core.format.UnreadableFileException;
 import mellow.server.common.DatabaseAway;
 import mellow.server.common.Deadlocks;
+import mellow.server.common.LongWork;
 import mellow.server.common.Refusal;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -247,8 +248,7 @@ public class RunService implements SmartLifecycle {
         Noting noting = new Noting(id);
         try {
             Deadlocks.repeating(() -> apart.executeWithoutResult(status -> {
-                // A run may take its time; requests may not.
-                jdbc.sql("set local statement_timeout = 0").update();
+                LongWork.mayTakeItsTime(jdbc);
                 work.run(claimed.order(), noting);
                 if (ended(id, "done", "") == 0) {
                     throw new TakenOver();

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mellow.server.common.ProblemWriter;
+import mellow.server.common.RequestPath;
 import mellow.server.people.SignedIn;
 import mellow.server.token.TokenService.Holder;
 import org.springframework.context.annotation.Bean;
@@ -89,7 +90,7 @@ class TokenSecurity {
                 return;
             }
             String table = Optional.ofNullable(request.getParameter("table")).orElse("");
-            if (!allows(holder.get(), request.getMethod(), request.getRequestURI(), table)) {
+            if (!allows(holder.get(), request.getMethod(), RequestPath.of(request), table)) {
                 problems.write(
                         response,
                         HttpStatus.FORBIDDEN,

@@ -16,6 +16,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import mellow.server.common.DatabaseAway;
 import mellow.server.common.ProblemWriter;
 import mellow.server.common.Refusal;
+import mellow.server.common.RequestPath;
 import mellow.server.people.SignedIn;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -154,7 +155,7 @@ class BodyFilter extends OncePerRequestFilter {
     }
 
     private static Bounds bounds(HttpServletRequest request) {
-        String path = request.getRequestURI();
+        String path = RequestPath.of(request);
         if (path.equals("/api/session") || path.startsWith("/api/invitations/")) {
             return DOORS;
         }

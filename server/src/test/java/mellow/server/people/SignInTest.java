@@ -276,6 +276,32 @@ class SignInTest {
         }
     }
 
+    /** A path that is spelled otherwise is the same path. */
+    @Test
+    void noSpellingOfAPathIsAnotherDoor() throws Exception {
+        for (String path : List.of(
+                "/%61pi/tables",
+                "/ap%69/tables",
+                "/api%2Ftables",
+                "/%2fapi/tables",
+                "/./api/tables",
+                "/x/../api/tables",
+                "//api/tables",
+                "/api;x/tables",
+                "/API/tables")) {
+            HttpResponse<String> reply = send("GET", path, "", false);
+            assertThat(reply.statusCode()).as(path).isBetween(400, 499);
+            assertThat(reply.body()).as(path).doesNotContain("slug");
+        }
+        long lina = ledger.person("lina", "de", Level.READER);
+        ledger.run("delete from person_right where person_id = " + lina);
+        signIn("lina", "ahoy-lina");
+        assertThat(send("GET", "/%61pi/tables", "", false).statusCode()).isEqualTo(403);
+        assertThat(send("POST", "/%61pi/session", "{\"signIn\":\"" + "x".repeat(20_000) + "\"}", true)
+                        .statusCode())
+                .isEqualTo(413);
+    }
+
     @Test
     void thePageHasAStrictPolicyWithAFreshNonce() throws Exception {
         String first = send("GET", "/ledger", "", false)
