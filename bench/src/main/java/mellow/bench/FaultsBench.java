@@ -221,7 +221,13 @@ public final class FaultsBench {
     }
 
     private void awake(Server server) throws InterruptedException {
-        until("a server that answers", () -> server.client.signIn("bench") ? Optional.of(true) : Optional.empty());
+        until("a server that answers", () -> {
+            if (!server.process.isAlive()) {
+                // It was just starting when the database was ended, and said so.
+                server.start();
+            }
+            return server.client.signIn("bench") ? Optional.of(true) : Optional.empty();
+        });
     }
 
     private void round(int number) throws Exception {
@@ -361,7 +367,8 @@ public final class FaultsBench {
                 .strip());
         ProcessHandle.of(postmaster).ifPresent(ProcessHandle::destroyForcibly);
         Thread.sleep(500);
-        until("the database", () -> Optional.of(cluster.start()));
+        PrivateCluster.Access again = until("the database", () -> Optional.of(cluster.start()));
+        check("the database is where it was", again.url().equals(access.url()));
     }
 
     /** What the runs say against what is there. */
@@ -395,7 +402,8 @@ public final class FaultsBench {
         findings.stream()
                 .filter(finding -> finding.differences() > 0)
                 .forEach(finding -> contradictions.add(as + "the audit finds: " + finding.check()));
-        out.println(as + "intake " + status + ", " + there + " entries, " + contradictions.size()
+        out.println(as + "intake " + status + ", runs " + applied + " and " + undone + ", " + there + " entries, "
+                + contradictions.size()
                 + " contradictions so far");
     }
 

@@ -38,7 +38,7 @@ class BehindAProxyTest {
 
     @DynamicPropertySource
     static void database(DynamicPropertyRegistry registry) {
-        TestDatabase.access().properties().forEach((name, value) -> registry.add(name, () -> value));
+        TestDatabase.register(registry);
     }
 
     private HttpResponse<String> signIn(String from, String password) throws Exception {

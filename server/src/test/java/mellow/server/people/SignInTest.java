@@ -46,7 +46,7 @@ class SignInTest {
 
     @DynamicPropertySource
     static void database(DynamicPropertyRegistry registry) {
-        TestDatabase.access().properties().forEach((name, value) -> registry.add(name, () -> value));
+        TestDatabase.register(registry);
     }
 
     @BeforeEach

@@ -2,7 +2,6 @@ package mellow.server.support;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.Map;
 import mellow.server.MellowServer;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -22,10 +21,7 @@ public abstract class ServerTest {
 
     @DynamicPropertySource
     static void database(DynamicPropertyRegistry registry) {
-        for (Map.Entry<String, Object> property :
-                TestDatabase.access().properties().entrySet()) {
-            registry.add(property.getKey(), property::getValue);
-        }
+        TestDatabase.register(registry);
         // Tests note days and catch up themselves.
         registry.add("mellow.keep-days", () -> "false");
         registry.add("mellow.index-later", () -> "false");

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.stream.Stream;
 import mellow.server.launch.PrivateCluster;
+import org.springframework.test.context.DynamicPropertyRegistry;
 
 /** One private PostgreSQL cluster for all tests of a JVM, made fresh and removed at the end. */
 public final class TestDatabase {
@@ -18,6 +19,14 @@ public final class TestDatabase {
     /** How to reach it. */
     public static PrivateCluster.Access access() {
         return ACCESS;
+    }
+
+    /** Has a test's server use it, with few connections: several servers of tests live at the same time. */
+    public static void register(DynamicPropertyRegistry registry) {
+        ACCESS.properties().forEach((name, value) -> registry.add(name, () -> value));
+        registry.add("spring.datasource.hikari.maximum-pool-size", () -> "12");
+        registry.add("spring.datasource.hikari.minimum-idle", () -> "1");
+        registry.add("spring.datasource.hikari.idle-timeout", () -> "10000");
     }
 
     private static PrivateCluster.Access start() {

@@ -42,7 +42,7 @@ class SlowBodiesTest {
 
     @DynamicPropertySource
     static void database(DynamicPropertyRegistry registry) {
-        TestDatabase.access().properties().forEach((name, value) -> registry.add(name, () -> value));
+        TestDatabase.register(registry);
     }
 
     @BeforeEach
