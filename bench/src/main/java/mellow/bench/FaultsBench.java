@@ -458,7 +458,7 @@ public final class FaultsBench {
             int seed = i;
             people.submit(() -> {
                 Client one = new Client("http://127.0.0.1:" + at.port);
-                one.signIn(name);
+                FaultsBench.until("a session", () -> one.signIn(name) ? Optional.of(true) : Optional.empty());
                 new Worker(one, entries, new Random(seed), answers).until(end);
                 return null;
             });

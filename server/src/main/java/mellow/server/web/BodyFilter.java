@@ -59,9 +59,9 @@ class BodyFilter extends OncePerRequestFilter {
     static final Bounds FILES = new Bounds(Long.MAX_VALUE, 30 * 60, 20, 4 * KILOBYTE);
 
     /** Bodies to the doors that may be under way from one address, and from everywhere: some of the threads always stay for those who are in. */
-    private static final int PER_ADDRESS = 12;
+    private static final int PER_ADDRESS = 40;
 
-    private static final int IN_ALL = 60;
+    private static final int IN_ALL = 80;
 
     private final ProblemWriter problems;
     private final AtomicInteger inAll = new AtomicInteger();
