@@ -13,6 +13,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.regex.Pattern;
 import mellow.server.common.DatabaseAway;
 import mellow.server.common.ProblemWriter;
 import mellow.server.common.Refusal;
@@ -63,6 +64,9 @@ class BodyFilter extends OncePerRequestFilter {
 
     private static final int IN_ALL = 80;
 
+    private static final Pattern FORMS =
+            Pattern.compile("\\s*(application/x-www-form-urlencoded|multipart/)", Pattern.CASE_INSENSITIVE);
+
     private final ProblemWriter problems;
     private final AtomicInteger inAll = new AtomicInteger();
     private final Map<String, Integer> byAddress = new ConcurrentHashMap<>();
@@ -88,9 +92,21 @@ class BodyFilter extends OncePerRequestFilter {
 
     private void within(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws IOException, ServletException {
+        String type = request.getContentType();
+        if (type != null && FORMS.matcher(type).lookingAt()) {
+            // Nothing takes forms, and whoever asks for a parameter would read one to its end, however slowly it comes.
+            problems.write(
+                    response,
+                    HttpStatus.UNSUPPORTED_MEDIA_TYPE,
+                    "no-forms",
+                    "Forms are not taken; expected JSON, or the bytes of a file.");
+            request.setAttribute(LetGo.ASKED, true);
+            return;
+        }
         String unsound = Parameters.unsound(request);
         if (unsound != null) {
             problems.write(response, HttpStatus.BAD_REQUEST, "bad-request", unsound);
+            request.setAttribute(LetGo.ASKED, true);
             return;
         }
         Bounds bounds = bounds(request);

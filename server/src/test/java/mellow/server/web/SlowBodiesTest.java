@@ -184,4 +184,15 @@ class SlowBodiesTest {
         Awaitility.await().until(() -> reply(begun("POST /api/intakes?name=a.csv", signedIn() + upload, 7, "key,en\n"))
                 .contains("too-many-at-once"));
     }
+
+    /** Whoever asks for a parameter would read a form to its end. */
+    @Test
+    void slowFormsAreNotRead() throws Exception {
+        for (String type : List.of("application/x-www-form-urlencoded", "Multipart/form-data; boundary=x")) {
+            for (String path : List.of("POST /api/session?a=1", "POST /api/session", "POST /api/tables?a=1")) {
+                assertThat(status(begun(path, "Content-Type: " + type + "\r\n", 10_000, "a=")))
+                        .contains("415");
+            }
+        }
+    }
 }
