@@ -1316,6 +1316,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/{table}/export/losses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["losses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables/{table}/export/set": {
         parameters: {
             query?: never;
@@ -1570,10 +1586,10 @@ export interface components {
         };
         ChoiceRequest: {
             /** @enum {string} */
-            choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+            choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
             find?: string;
             /** @enum {string} */
-            kind: "NEW_ENTRIES" | "RENAMED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DESCRIPTIONS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+            kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
             lines?: number[];
         };
         ColumnChoice: {
@@ -1798,17 +1814,17 @@ export interface components {
             people: components["schemas"]["FoundPerson"][];
         };
         Group: {
-            choices: ("TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR")[];
+            choices: ("TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL")[];
             chosen: {
                 [key: string]: number;
             };
             /** Format: int32 */
             count: number;
             /** @enum {string} */
-            kind: "NEW_ENTRIES" | "RENAMED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DESCRIPTIONS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+            kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
             lines: components["schemas"]["Line"][];
             /** @enum {string} */
-            usual: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+            usual: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
         };
         Hit: {
             after: {
@@ -1841,18 +1857,22 @@ export interface components {
             arrival?: "SETTLED" | "OFFERED" | "PENCILLED";
             charset?: string;
             choices?: {
-                [key: string]: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                [key: string]: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
             };
             columns?: components["schemas"]["ColumnChoice"][];
             delimiter?: string;
             format?: string;
             /** Format: int32 */
             headerRow?: number;
+            /** @enum {string} */
+            keys?: "SOURCE" | "KEY" | "CONTEXT";
             language?: string;
             newTable?: string;
             quote?: string;
             settlesOwn: boolean;
             sheets?: components["schemas"]["SheetChoice"][];
+            /** @enum {string} */
+            siblings?: "FORMS" | "LABELS";
             source?: string;
             table?: string;
         };
@@ -1951,7 +1971,7 @@ export interface components {
                 [key: string]: string;
             };
             /** @enum {string} */
-            choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+            choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
             formerKey?: string;
             key: string;
             language?: string;
@@ -1984,6 +2004,15 @@ export interface components {
             status: string;
             table?: string;
             tableName?: string;
+        };
+        LossesReply: {
+            counts: {
+                [key: string]: number;
+            };
+            refused: string[];
+            /** Format: int32 */
+            refusedCount: number;
+            why?: string;
         };
         Many: {
             /** Format: int64 */
@@ -2309,10 +2338,14 @@ export interface components {
             delimiter?: string;
             /** Format: int32 */
             entries: number;
+            evidence: string[];
             format: string;
             guarded: boolean;
             /** Format: int32 */
             headerRow: number;
+            keyChoices: ("SOURCE" | "KEY" | "CONTEXT")[];
+            /** @enum {string} */
+            keys?: "SOURCE" | "KEY" | "CONTEXT";
             language?: string;
             languages: string[];
             newLanguages: string[];
@@ -2322,6 +2355,9 @@ export interface components {
             quote?: string;
             rows: string[][];
             sheets: components["schemas"]["SheetReply"][];
+            /** @enum {string} */
+            siblings?: "FORMS" | "LABELS";
+            unread: boolean;
         };
         RefusedCell: {
             code: string;
@@ -3574,9 +3610,9 @@ export interface operations {
                 table: string;
                 dryRun?: boolean;
                 arrival?: "SETTLED" | "OFFERED" | "PENCILLED";
-                meaning?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
-                gone?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
-                conflicts?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                meaning?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
+                gone?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
+                conflicts?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
                 language?: string;
             };
             header?: never;
@@ -3612,9 +3648,9 @@ export interface operations {
                 dryRun?: boolean;
                 skip?: boolean;
                 arrival?: "SETTLED" | "OFFERED" | "PENCILLED";
-                meaning?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
-                gone?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
-                conflicts?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR";
+                meaning?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
+                gone?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
+                conflicts?: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
             };
             header?: never;
             path?: never;
@@ -3740,7 +3776,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PreviewReply"];
+                    "application/json": components["schemas"]["ComparedReply"];
                 };
             };
         };
@@ -3748,7 +3784,7 @@ export interface operations {
     lines: {
         parameters: {
             query: {
-                kind: "NEW_ENTRIES" | "RENAMED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DESCRIPTIONS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+                kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
                 find?: string;
                 from?: number;
                 size?: number;
@@ -5008,6 +5044,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    losses: {
+        parameters: {
+            query?: {
+                format?: string;
+                in?: string[];
+                untranslated?: string;
+                onlySettled?: boolean;
+                only?: string[];
+            };
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LossesReply"];
+                };
             };
         };
     };

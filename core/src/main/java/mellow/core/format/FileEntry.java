@@ -16,6 +16,7 @@ import mellow.core.text.Shape;
  * @param section its section, empty for none
  * @param maxLength longest allowed text in characters, 0 for no limit
  * @param translatable whether it is to be translated at all
+ * @param former the source that it had before it was rewritten, as the file says; empty for none
  * @param flags what else the file says of it in one word each, such as PO's {@code c-format}
  * @param texts one per language of the file, in the file's order
  */
@@ -29,6 +30,7 @@ public record FileEntry(
         String section,
         int maxLength,
         boolean translatable,
+        String former,
         List<String> flags,
         List<FileText> texts) {
 
@@ -61,14 +63,27 @@ public record FileEntry(
 
     /** The same with other texts. */
     public FileEntry with(List<FileText> others) {
-        return new FileEntry(
-                line, key, context, shape, notes, references, section, maxLength, translatable, flags, others);
+        return copy().texts(others).build();
     }
 
     /** The same told apart by something else. */
     public FileEntry in(String other) {
-        return new FileEntry(
-                line, key, other, shape, notes, references, section, maxLength, translatable, flags, texts);
+        return copy().context(other).build();
+    }
+
+    /** A builder that has everything this has. */
+    public Builder copy() {
+        return of(key).line(line)
+                .context(context)
+                .shape(shape)
+                .notes(notes)
+                .references(references)
+                .section(section)
+                .maxLength(maxLength)
+                .translatable(translatable)
+                .former(former)
+                .flags(flags)
+                .texts(texts);
     }
 
     /** An entry of that key with nothing else. */
@@ -79,7 +94,7 @@ public record FileEntry(
     /** Puts an entry together; everything not given is empty. */
     public static final class Builder {
 
-        private final String key;
+        private String key;
         private int line;
         private String context = "";
         private Shape shape = Shape.PLAIN;
@@ -88,11 +103,17 @@ public record FileEntry(
         private String section = "";
         private int maxLength;
         private boolean translatable = true;
+        private String former = "";
         private List<String> flags = List.of();
         private List<FileText> texts = List.of();
 
         private Builder(String key) {
             this.key = key;
+        }
+
+        public Builder key(String given) {
+            key = given;
+            return this;
         }
 
         public Builder line(int given) {
@@ -118,11 +139,25 @@ public record FileEntry(
             return this;
         }
 
+        /** These notes and no others. */
+        public Builder notes(List<String> given) {
+            notes.clear();
+            notes.addAll(given);
+            return this;
+        }
+
         /** Adds a reference; an empty one is none. */
         public Builder reference(String given) {
             if (!given.isEmpty()) {
                 references.add(given);
             }
+            return this;
+        }
+
+        /** These references and no others. */
+        public Builder references(List<String> given) {
+            references.clear();
+            references.addAll(given);
             return this;
         }
 
@@ -138,6 +173,11 @@ public record FileEntry(
 
         public Builder translatable(boolean given) {
             translatable = given;
+            return this;
+        }
+
+        public Builder former(String given) {
+            former = given;
             return this;
         }
 
@@ -159,7 +199,18 @@ public record FileEntry(
 
         public FileEntry build() {
             return new FileEntry(
-                    line, key, context, shape, notes, references, section, maxLength, translatable, flags, texts);
+                    line,
+                    key,
+                    context,
+                    shape,
+                    notes,
+                    references,
+                    section,
+                    maxLength,
+                    translatable,
+                    former,
+                    flags,
+                    texts);
         }
     }
 }

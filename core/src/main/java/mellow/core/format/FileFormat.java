@@ -2,6 +2,11 @@ package mellow.core.format;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mellow.core.language.LanguageTag;
 
 /** A format of files. Implementations are immutable; all state of a call is in what it returns. */
 public interface FileFormat {
@@ -33,6 +38,34 @@ public interface FileFormat {
      * @throws UnwritableTextException when the format cannot hold a text or a shape
      */
     void write(EntryList entries, OutputStream out) throws IOException;
+
+    /** What a fresh file has a place for; the rest of what the record says is not in it. */
+    Set<Aspect> keeps();
+
+    /**
+     * The plural forms that a fresh file has places for; empty when it has them for all.
+     *
+     * @param source whether it is about the sources
+     */
+    default Optional<Set<String>> forms(LanguageTag language, boolean source) {
+        return Optional.empty();
+    }
+
+    /**
+     * Why a fresh file cannot hold an entry at all, as a sentence; empty when it can.
+     *
+     * @param all what the entry is one of
+     */
+    default Optional<String> against(FileEntry entry, EntryList all) {
+        try {
+            write(EntryList.of(all.sourceLanguage(), all.languages(), List.of(entry)), OutputStream.nullOutputStream());
+            return Optional.empty();
+        } catch (UnwritableTextException refused) {
+            return Optional.of(String.valueOf(refused.getMessage()));
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+    }
 
     /** Whether a file holds sources and one translation of each, rather than texts in any number of languages. */
     default boolean bilingual() {

@@ -1,6 +1,9 @@
 package mellow.core.format;
 
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
 import mellow.core.language.LanguageTag;
 
 /** A file as it was read: its entries in file order, decoded when asked for where that saves memory. */
@@ -29,6 +32,30 @@ public interface FileReading extends EntryList {
                         .orElse(-1);
     }
 
+    /** How it was understood where it does not say so itself. */
+    default Habits habits() {
+        return Habits.NONE;
+    }
+
+    /** Whether it holds sources and one translation of each, and its keys may be the sources themselves or be made of them. */
+    default boolean bilingual() {
+        return false;
+    }
+
+    /**
+     * The forms that the file can hold of an entry in a language; empty when it can hold any. Others are no part of what it says.
+     *
+     * @param language index of the language
+     */
+    default Optional<Set<String>> forms(int index, int language) {
+        return Optional.empty();
+    }
+
+    /** Whether a carriage return within a text is read as it stands; where it is not, any line break is read as LF. */
+    default boolean keepsReturns() {
+        return true;
+    }
+
     /** Which optional columns or fields the file has at all. */
     boolean has(Field field);
 
@@ -47,6 +74,11 @@ public interface FileReading extends EntryList {
         NOTE,
         REFERENCE,
         SECTION,
-        LIMIT
+        LIMIT;
+
+        /** The name in sentences and in the HTTP interface. */
+        public String word() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 }

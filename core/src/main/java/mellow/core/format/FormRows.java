@@ -153,6 +153,27 @@ public final class FormRows implements FileReading {
     }
 
     @Override
+    public Habits habits() {
+        return file.habits();
+    }
+
+    @Override
+    public boolean keepsReturns() {
+        return file.keepsReturns();
+    }
+
+    @Override
+    public boolean bilingual() {
+        return file.bilingual();
+    }
+
+    @Override
+    public Optional<Set<String>> forms(int index, int language) {
+        Group group = groups.get(index);
+        return group.forms.isEmpty() ? file.forms(group.first, language) : Optional.of(Set.copyOf(group.forms));
+    }
+
+    @Override
     public boolean has(Field field) {
         return file.has(field);
     }

@@ -30,21 +30,14 @@ public final class PlainForms {
             Set<String> forms = new TreeSet<>();
             entry.texts().forEach(text -> forms.addAll(text.forms().keySet()));
             for (String form : forms) {
-                all.add(new FileEntry(
-                        entry.line(),
-                        entry.key() + "[" + form + "]",
-                        entry.context(),
-                        Shape.PLAIN,
-                        entry.notes(),
-                        entry.references(),
-                        entry.section(),
-                        entry.maxLength(),
-                        entry.translatable(),
-                        entry.flags(),
-                        entry.texts().stream()
+                all.add(entry.copy()
+                        .key(entry.key() + "[" + form + "]")
+                        .shape(Shape.PLAIN)
+                        .texts(entry.texts().stream()
                                 .map(text -> new FileText(
                                         FileText.plain(text.form(form)).forms(), text.state()))
-                                .toList()));
+                                .toList())
+                        .build());
             }
         }
         return EntryList.of(entries.sourceLanguage(), entries.languages(), all);

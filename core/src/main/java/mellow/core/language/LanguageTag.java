@@ -29,6 +29,7 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
     /** RFC 5646 §4.4.1 asks for 35 at least; no tag in use is as long. */
     private static final int LONGEST = 60;
 
+    private static final Set<String> VARIANTS = Set.of("valencia", "tarask", "pinyin", "ekavsk", "ijekavsk");
     private static final Set<String> KNOWN = known();
     private static final Set<String> SCRIPTS = scripts();
     private static final Set<String> REGIONS = regions();
@@ -56,22 +57,35 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
         }
         int modifier = bare.indexOf('@');
         if (modifier > 0) {
-            if (bare.substring(modifier + 1).equalsIgnoreCase("valencia")) {
-                return canonical(bare.substring(0, modifier) + "-valencia").map(LanguageTag::new);
-            }
-            String script = script(bare.substring(modifier + 1));
-            if (script.isEmpty()) {
-                return Optional.empty();
-            }
-            String[] parts = bare.substring(0, modifier).split("[-_]", 2);
-            bare = parts[0] + "-" + script + (parts.length > 1 ? "-" + parts[1] : "");
+            bare = modified(bare.substring(0, modifier), bare.substring(modifier + 1));
         }
         return canonical(bare).map(LanguageTag::new);
     }
 
+    /**
+     * A tag with what a modifier of a locale name means: a script, a registered variant, a currency, which is no matter of language; anything else becomes
+     * private subtags (RFC 5646 §2.2.7), so that {@code en@quot} is {@code en-x-quot}.
+     */
+    private static String modified(String tag, String modifier) {
+        String script = script(modifier);
+        String lower = modifier.toLowerCase(Locale.ROOT);
+        if (!script.isEmpty()) {
+            String[] parts = tag.split("[-_]", 2);
+            return parts[0] + "-" + script + (parts.length > 1 ? "-" + parts[1] : "");
+        }
+        if (lower.equals("euro")) {
+            return tag;
+        }
+        if (VARIANTS.contains(lower)) {
+            return tag + "-" + lower;
+        }
+        String bare = lower.replaceAll("[^a-z0-9]", "");
+        return bare.isEmpty() ? tag + "@" : tag + "-x" + bare.replaceAll("(.{1,8})", "-$1");
+    }
+
     private static String script(String modifier) {
         return switch (modifier.toLowerCase(Locale.ROOT)) {
-            case "latin", "iqtelif" -> "Latn";
+            case "latin", "latn", "iqtelif" -> "Latn";
             case "cyrillic" -> "Cyrl";
             case "arabic" -> "Arab";
             case "devanagari" -> "Deva";

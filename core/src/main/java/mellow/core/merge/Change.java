@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param choice what was decided: one of the kind's
  * @param taken how the text arrives when it is taken; null for changes of entries and sources
  * @param current whether the text was made for the source as it is or will be, not for an older one
+ * @param described what the file says beside its texts, where that is what changes
  */
 public record Change(
         ChangeKind kind,
@@ -34,15 +35,28 @@ public record Change(
         FileText after,
         Choice choice,
         @Nullable Arrival taken,
-        boolean current) {
+        boolean current,
+        Description described) {
 
     /** How the text arrives as decided; null when it does not arrive. */
     public @Nullable Arrival arrives() {
         return switch (choice) {
             case TAKE -> taken;
             case OFFER -> Arrival.OFFERED;
+            case PENCIL -> Arrival.PENCILLED;
             default -> null;
         };
+    }
+
+    /** The same that says something beside texts. */
+    Change describing(Description theirs) {
+        return new Change(
+                kind, id, entry, file, index, language, source, before, after, choice, taken, current, theirs);
+    }
+
+    /** The key that the entry has in the record, where the file names it otherwise; null where it does not. */
+    public @Nullable String formerKey() {
+        return kind.succeeds() && entry != null ? entry.entryId().key() : null;
     }
 
     /** Whether the file's source comes in. */

@@ -7,7 +7,9 @@ public enum ChangeKind {
     /** Only the file has the entry. */
     NEW_ENTRIES(Choice.TAKE, Choice.KEEP),
     /** A key is gone and another is new with the same source and context. */
-    RENAMED(Choice.BOTH, Choice.RENAME, Choice.REPLACE),
+    RENAMED(Choice.RENAME, Choice.BOTH, Choice.REPLACE),
+    /** A key is gone and another is new in its place with a rewritten source: where keys are sources, or are numbered anew. */
+    REWORDED(Choice.CHANGED, Choice.FIX, Choice.BOTH, Choice.REPLACE),
     /** The file rewrote the source and nobody touched it here. */
     SOURCES_REWRITTEN(Choice.CHANGED, Choice.FIX, Choice.KEEP),
     /** The source was rewritten in the file and here, differently. */
@@ -24,8 +26,12 @@ public enum ChangeKind {
     PLACEHOLDERS(Choice.TAKE, Choice.OFFER, Choice.KEEP),
     /** The same text, pencilled here and settled in the file. */
     HIGHER_STANDING(Choice.KEEP, Choice.TAKE),
-    /** Note, limit, section or references are not as in the file. */
+    /** The same text, settled here, and the file has come to mark it as unsure. */
+    DOUBTED(Choice.KEEP, Choice.PENCIL),
+    /** Only the file changed note, limit, section or references, or only the file has them. */
     DESCRIPTIONS(Choice.TAKE, Choice.KEEP),
+    /** Note, limit, section or references were changed in the file and here, differently, or nothing tells who moved. */
+    DESCRIPTION_CONFLICTS(Choice.KEEP, Choice.TAKE),
     /** The file had the entry and has it no more. */
     GONE_FROM_FILE(Choice.REMOVE, Choice.KEEP),
     /** The file has the entry as before, and it was removed here. */
@@ -45,6 +51,27 @@ public enum ChangeKind {
 
     ChangeKind(Choice... choices) {
         this.choices = List.of(choices);
+    }
+
+    /** Whether the entry has another key in the record: it is told what it becomes, and the change names it as the file does. */
+    public boolean succeeds() {
+        return this == RENAMED || this == REWORDED;
+    }
+
+    /** Whether what is decided about it changes what else the file would do to the same entry: its key, its source, its limit, whether it comes in. */
+    public boolean shapesOthers() {
+        return switch (this) {
+            case NEW_ENTRIES,
+                    RENAMED,
+                    REWORDED,
+                    SOURCES_REWRITTEN,
+                    SOURCE_CONFLICTS,
+                    EDITED_HERE,
+                    DESCRIPTIONS,
+                    DESCRIPTION_CONFLICTS,
+                    WITHOUT_SOURCE -> true;
+            default -> false;
+        };
     }
 
     /** What can be done about it, the default first. */

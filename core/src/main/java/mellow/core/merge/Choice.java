@@ -23,5 +23,7 @@ public enum Choice {
     /** The removed entry comes back. */
     PUT_BACK,
     /** The text is taken away; it stays in the story. */
-    CLEAR
+    CLEAR,
+    /** The text stays in force, and is a draft again. */
+    PENCIL
 }

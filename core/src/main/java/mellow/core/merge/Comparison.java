@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import mellow.core.cell.Standing;
 import mellow.core.check.Checks;
@@ -12,7 +14,6 @@ import mellow.core.check.Checks.Measure;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
-import mellow.core.format.FileReading.Field;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
@@ -43,15 +44,13 @@ public final class Comparison {
         default void alone(RecordEntry entry) {}
     }
 
-    private record Said(String context, FileText source) {}
-
     private final FileReading file;
     private final @Nullable FileReading base;
     private final Terms terms;
     private final Map<EntryId, Integer> fileIndex;
     private final Map<EntryId, Integer> baseIndex;
-    private final Map<Said, Integer> newInFile = new HashMap<>();
-    private final Map<Integer, RecordEntry> renamed = new TreeMap<>();
+    private final Succession succession;
+    private final Map<Integer, RecordEntry> succeeded = new TreeMap<>();
     private final boolean[] met;
     private final int sourceColumn;
     private final int baseSourceColumn;
@@ -70,9 +69,23 @@ public final class Comparison {
         this.met = new boolean[file.size()];
         this.sourceColumn = file.sourceColumn(terms.source());
         this.baseSourceColumn = base == null ? -1 : base.sourceColumn(terms.source());
-        if (base != null && sourceColumn >= 0) {
-            findNewInFile();
+        this.succession = base == null
+                ? Succession.NONE
+                : Succession.of(
+                        base,
+                        file,
+                        this::lost,
+                        i -> file.stands(i) && !baseIndex.containsKey(file.id(i)),
+                        terms.source());
+    }
+
+    /** Whether an entry of the base, by its index, is not in the file any more. */
+    private boolean lost(int baseAt) {
+        if (base == null || !base.stands(baseAt)) {
+            return false;
         }
+        Integer at = fileIndex.get(base.id(baseAt));
+        return at == null || !file.stands(at);
     }
 
     private static Map<EntryId, Integer> index(FileReading reading) {
@@ -99,16 +112,6 @@ public final class Comparison {
         return 2 * held > stood;
     }
 
-    /** Where two new entries say the same, neither can be told to be the one that was renamed. */
-    private void findNewInFile() {
-        for (int i = 0; i < file.size(); i++) {
-            if (!baseIndex.containsKey(file.id(i)) && file.stands(i)) {
-                FileEntry entry = file.entry(i);
-                newInFile.merge(new Said(entry.context(), bare(source(entry))), i, (one, other) -> -1);
-            }
-        }
-    }
-
     /** Compares the next entry of the record. */
     public void compare(RecordEntry entry, Listener listener) {
         Integer index = fileIndex.get(entry.entryId());
@@ -128,13 +131,15 @@ public final class Comparison {
             return;
         }
         listener.met(index, entry);
-        both(entry, index, baseAt, listener);
+        // Another file of the table may have brought the new key already; then the base knows the entry by its former
+        // one.
+        both(entry, index, baseAt == null ? succession.formerOf(index) : baseAt, listener);
     }
 
     private void gone(RecordEntry entry, Listener listener) {
-        Integer other = newInFile.get(new Said(entry.entryId().context(), entry.source()));
-        if (other != null && other >= 0 && terms.coordinator() && !renamed.containsKey(other)) {
-            renamed.put(other, entry);
+        Integer heir = succession.heirOf(entry.entryId());
+        if (heir != null && !met[heir] && terms.coordinator()) {
+            succeeded.put(heir, entry);
         } else {
             tellGone(entry, listener);
         }
@@ -156,7 +161,8 @@ public final class Comparison {
                 FileText.NONE,
                 choice,
                 null,
-                true));
+                true,
+                Description.NONE));
     }
 
     private void both(RecordEntry entry, int index, @Nullable Integer baseAt, Listener listener) {
@@ -167,17 +173,88 @@ public final class Comparison {
         }
         FileEntry then = baseAt == null || base == null ? null : base.entry(baseAt);
         boolean rewritten = compareSource(entry, now, index, then, listener);
-        boolean current = source(now).isEmpty() || rewritten || source(now).says(entry.source());
+        compare(meeting(entry, now, index, then, rewritten, false), listener);
+    }
+
+    /**
+     * An entry in the record and in the file.
+     *
+     * @param then the entry in the base, null when it had none
+     * @param source the source that texts are for afterwards
+     * @param current whether the file's texts are for that source
+     * @param reworded whether the file gave it another key with another source
+     * @param limit the limit of its texts afterwards
+     * @param described what the file brings beside texts
+     */
+    private record Meeting(
+            RecordEntry entry,
+            FileEntry now,
+            int index,
+            @Nullable FileEntry then,
+            FileText source,
+            boolean current,
+            boolean reworded,
+            int limit,
+            Description.Decided described) {}
+
+    /** {@code rewritten}: whether the file's source comes in. */
+    private Meeting meeting(
+            RecordEntry entry,
+            FileEntry now,
+            int index,
+            @Nullable FileEntry then,
+            boolean rewritten,
+            boolean reworded) {
+        Description.Decided described = terms.coordinator()
+                ? Description.decide(
+                        then == null || base == null ? null : Description.of(base, then),
+                        Description.of(entry),
+                        Description.of(file, now))
+                : new Description.Decided(Description.NONE, Description.NONE);
+        FileText theirs = source(now, index, entry, then);
+        return new Meeting(
+                entry,
+                now,
+                index,
+                then,
+                rewritten ? theirs : entry.source(),
+                theirs.isEmpty() || rewritten || theirs.says(entry.source()),
+                reworded,
+                limitAfter(entry, now, described),
+                described);
+    }
+
+    private void compare(Meeting meeting, Listener listener) {
         for (int i = 0; i < file.languages().size(); i++) {
-            LanguageTag tag = file.languages().get(i);
-            Arrival arrival = terms.arrivals().get(tag);
-            if (i != sourceColumn && arrival != null) {
-                compareText(entry, now, index, i, then, current, rewritten, listener);
+            if (i != sourceColumn
+                    && terms.arrivals().containsKey(file.languages().get(i))) {
+                compareText(meeting, i, listener);
             }
         }
-        if (terms.coordinator() && describedOtherwise(entry, now)) {
-            tell(ChangeKind.DESCRIPTIONS, entry, now, index, entry.source(), entry.source(), listener);
+        tellDescribed(ChangeKind.DESCRIPTIONS, meeting, meeting.described().taken(), listener);
+        tellDescribed(
+                ChangeKind.DESCRIPTION_CONFLICTS, meeting, meeting.described().conflicting(), listener);
+    }
+
+    private void tellDescribed(ChangeKind kind, Meeting at, Description theirs, Listener listener) {
+        if (!theirs.isEmpty()) {
+            FileText before =
+                    FileText.plain(theirs.in(Description.of(at.entry())).shown());
+            FileText after = FileText.plain(theirs.shown());
+            listener.change(
+                    made(kind, at.entry(), at.now(), at.index(), before, after).describing(theirs));
         }
+    }
+
+    /** The limit that the entry has once what was decided about its description is done. */
+    private int limitAfter(RecordEntry entry, FileEntry now, Description.Decided described) {
+        int limit = entry.maxLength();
+        if (choice(ChangeKind.DESCRIPTIONS, now.id(), null, Choice.TAKE) == Choice.TAKE) {
+            limit = described.taken().limitOr(limit);
+        }
+        return choice(ChangeKind.DESCRIPTION_CONFLICTS, now.id(), null, Choice.KEEP) == Choice.TAKE
+                ? described.conflicting().limitOr(limit)
+                : limit;
     }
 
     /** A file of plain texts cannot tell the forms of others, nor the other way round; an entry without any text fits everything. */
@@ -201,9 +278,9 @@ public final class Comparison {
     /** Whether the file's source comes in. */
     private boolean compareSource(
             RecordEntry entry, FileEntry now, int index, @Nullable FileEntry then, Listener listener) {
-        FileText theirs = source(now);
-        FileText before =
-                then == null || baseSourceColumn < 0 ? null : then.texts().get(baseSourceColumn);
+        FileText theirs = source(now, index, entry, then);
+        FileText before = baseSource(then);
+        before = before == null ? null : completed(before, before, theirs, entry.source(), index, sourceColumn);
         SourceDecision decision = SourceDecision.decide(before, entry.source(), theirs);
         if (decision == SourceDecision.KEEP) {
             return false;
@@ -222,72 +299,49 @@ public final class Comparison {
         return change.rewrites() && terms.coordinator();
     }
 
-    private void compareText(
-            RecordEntry entry,
-            FileEntry now,
-            int index,
-            int column,
-            @Nullable FileEntry then,
-            boolean current,
-            boolean rewritten,
-            Listener listener) {
+    private void compareText(Meeting at, int column, Listener listener) {
         LanguageTag tag = file.languages().get(column);
-        RecordCell mine = entry.cell(tag);
-        FileText theirs = now.texts().get(column);
-        TextDecision decision = TextDecision.decide(baseText(then, tag), mine.text(), theirs);
+        RecordCell mine = at.entry().cell(tag);
+        FileText now = at.now().texts().get(column);
+        FileText then = baseText(at.then(), tag);
+        FileText theirs = completed(now, then, now, mine.text(), at.index(), column);
+        FileText before = then == null ? null : completed(then, then, now, mine.text(), at.index(), column);
+        TextDecision decision = TextDecision.decide(before, mine.text(), theirs);
         boolean ownOffer = theirs.says(mine.ownOffer()) && terms.fourEyes().contains(tag);
         Arrival arrival = ownOffer ? Arrival.OFFERED : arrival(tag, theirs.state());
-        FileText source = rewritten ? source(now) : entry.source();
+        if (theirs.says(mine.text()) && doubts(theirs, before) && mine.standing() == Standing.SETTLED) {
+            Choice choice = terms.reviews().contains(tag)
+                    ? choice(ChangeKind.DOUBTED, at.now().id(), tag, Choice.KEEP)
+                    : Choice.KEEP;
+            boolean current = !mine.stale() && !theirs.older();
+            listener.change(text(ChangeKind.DOUBTED, at, tag, theirs, choice, Arrival.PENCILLED, current));
+            return;
+        }
         switch (decision) {
             case NOTHING_NEW -> {}
             case EMPTIED -> {
-                if (!mine.text().isEmpty()) {
+                // A text that nobody has made for the new source yet is no text that was taken away.
+                if (!mine.text().isEmpty() && !at.reworded()) {
                     Choice choice = terms.reviews().contains(tag)
-                            ? choice(ChangeKind.EMPTIED_IN_FILE, now.id(), tag, Choice.KEEP)
+                            ? choice(ChangeKind.EMPTIED_IN_FILE, at.now().id(), tag, Choice.KEEP)
                             : Choice.KEEP;
-                    listener.change(text(
-                            ChangeKind.EMPTIED_IN_FILE,
-                            entry,
-                            now,
-                            index,
-                            tag,
-                            source,
-                            mine,
-                            theirs,
-                            choice,
-                            arrival,
-                            true));
+                    listener.change(text(ChangeKind.EMPTIED_IN_FILE, at, tag, theirs, choice, arrival, true));
                 }
             }
             case SAME -> {
                 boolean own = mine.own() && terms.fourEyes().contains(tag);
-                if (arrival == Arrival.SETTLED
-                        && mine.standing() == Standing.PENCILLED
-                        && !own
-                        && passes(entry, now, source, theirs)) {
-                    Choice choice = choice(ChangeKind.HIGHER_STANDING, now.id(), tag, Choice.KEEP);
-                    listener.change(text(
-                            ChangeKind.HIGHER_STANDING,
-                            entry,
-                            now,
-                            index,
-                            tag,
-                            source,
-                            mine,
-                            theirs,
-                            choice,
-                            arrival,
-                            current));
+                if (arrival == Arrival.SETTLED && mine.standing() == Standing.PENCILLED && !own && passes(at, theirs)) {
+                    Choice choice = choice(ChangeKind.HIGHER_STANDING, at.now().id(), tag, Choice.KEEP);
+                    listener.change(text(ChangeKind.HIGHER_STANDING, at, tag, theirs, choice, arrival, at.current()));
                 }
             }
             default -> {
-                boolean whole = passes(entry, now, source, theirs);
+                boolean whole = passes(at, theirs);
                 ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.PLACEHOLDERS;
                 Arrival taken =
                         (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
-                Choice choice = choice(kind, now.id(), tag, kind.choices().get(0));
-                boolean fresh = current && !theirs.older();
-                Change change = text(kind, entry, now, index, tag, source, mine, theirs, choice, taken, fresh);
+                Choice choice = choice(kind, at.now().id(), tag, kind.choices().get(0));
+                Change change = text(kind, at, tag, theirs, choice, taken, at.current() && !theirs.older());
                 boolean offeredAlready = change.arrives() == Arrival.OFFERED && theirs.says(mine.ownOffer());
                 if (!offeredAlready) {
                     listener.change(change);
@@ -296,14 +350,56 @@ public final class Comparison {
         }
     }
 
+    /** Whether the file has come to mark a text as unsure that it held before without a doubt, or never held. */
+    private static boolean doubts(FileText theirs, @Nullable FileText before) {
+        boolean asBefore =
+                before != null && before.says(theirs) && before.state().equals(theirs.state());
+        return theirs.state().equals(Optional.of(FileState.PENCILLED)) && !theirs.isEmpty() && !asBefore;
+    }
+
+    /**
+     * A text with what the record has and the file says nothing about: forms that it cannot hold, or has neither now nor had before; line breaks that it
+     * reads as another kind.
+     *
+     * @param text what is completed: what the file says or said
+     * @param then what the file said, null when it was never taken in
+     * @param now what it says
+     * @param mine what the record says
+     */
+    private FileText completed(
+            FileText text, @Nullable FileText then, FileText now, FileText mine, int index, int column) {
+        if (text.isEmpty() || now.isEmpty()) {
+            return text;
+        }
+        boolean returns =
+                !file.keepsReturns() && mine.forms().values().stream().anyMatch(one -> one.indexOf('\r') >= 0);
+        if (!returns && now.forms().keySet().containsAll(mine.forms().keySet())) {
+            return text;
+        }
+        Optional<Set<String>> held = file.forms(index, column);
+        SortedMap<String, String> all = new TreeMap<>(text.forms());
+        mine.forms().forEach((form, words) -> {
+            boolean never = then != null && !then.isEmpty() && !then.forms().containsKey(form);
+            boolean silent = !now.forms().containsKey(form)
+                    && (never || held.filter(forms -> !forms.contains(form)).isPresent());
+            boolean same = returns
+                    && words.replace("\r\n", "\n")
+                            .replace('\r', '\n')
+                            .equals(text.forms().get(form));
+            if (silent) {
+                all.putIfAbsent(form, words);
+            } else if (same) {
+                all.put(form, words);
+            }
+        });
+        return new FileText(all, text.state(), text.older());
+    }
+
     /** Whether nothing stands against settling the file's text, with the limit that the entry has afterwards. */
-    private boolean passes(RecordEntry entry, FileEntry now, FileText source, FileText theirs) {
-        boolean described = terms.coordinator()
-                && file.has(Field.LIMIT)
-                && choice(ChangeKind.DESCRIPTIONS, now.id(), null, Choice.TAKE) == Choice.TAKE;
-        int limit = described ? now.maxLength() : entry.maxLength();
-        return Checks.blockers(new Measure(entry.shape(), source.forms(), limit, entry.maxLines()), theirs.forms())
-                .isEmpty();
+    private static boolean passes(Meeting at, FileText theirs) {
+        RecordEntry entry = at.entry();
+        Measure measure = new Measure(entry.shape(), at.source().forms(), at.limit(), entry.maxLines());
+        return Checks.blockers(measure, theirs.forms()).isEmpty();
     }
 
     private Arrival arrival(LanguageTag tag, Optional<FileState> stated) {
@@ -323,8 +419,14 @@ public final class Comparison {
         return sourceColumn < 0 ? FileText.NONE : entry.texts().get(sourceColumn);
     }
 
-    private static FileText bare(FileText text) {
-        return text.state().isEmpty() ? text : FileText.of(text.forms());
+    /** The file's source of an entry that the record has, with the forms of the record's that the file cannot hold. */
+    private FileText source(FileEntry now, int index, RecordEntry entry, @Nullable FileEntry then) {
+        FileText theirs = source(now);
+        return completed(theirs, baseSource(then), theirs, entry.source(), index, sourceColumn);
+    }
+
+    private @Nullable FileText baseSource(@Nullable FileEntry then) {
+        return then == null || baseSourceColumn < 0 ? null : then.texts().get(baseSourceColumn);
     }
 
     private @Nullable FileText baseText(@Nullable FileEntry then, LanguageTag tag) {
@@ -333,13 +435,6 @@ public final class Comparison {
         }
         int language = base.languages().indexOf(tag);
         return language < 0 ? null : then.texts().get(language);
-    }
-
-    private boolean describedOtherwise(RecordEntry entry, FileEntry now) {
-        return (file.has(Field.NOTE) && !now.note().equals(entry.note()))
-                || (file.has(Field.REFERENCE) && !now.reference().equals(entry.reference()))
-                || (file.has(Field.SECTION) && !now.section().equals(entry.section()))
-                || (file.has(Field.LIMIT) && now.maxLength() != entry.maxLength());
     }
 
     /** How many of the file's entries the record does not have, once all of it has been compared. */
@@ -353,9 +448,11 @@ public final class Comparison {
 
     /** After the whole record has been compared: the entries that only the file has, in the file's order. */
     public void rest(Listener listener) {
-        // All of these first: where new entries go depends on where the renamed ones stay.
-        renamed.forEach((index, former) -> {
-            if (choice(ChangeKind.RENAMED, file.id(index), null, Choice.BOTH) == Choice.RENAME) {
+        // All of these first: where new entries go depends on where those stay that get another key.
+        succeeded.forEach((index, former) -> {
+            if (met[index]) {
+                tellGone(former, listener);
+            } else if (becomes(former, index)) {
                 listener.met(index, former);
             }
         });
@@ -366,11 +463,30 @@ public final class Comparison {
         }
     }
 
+    private ChangeKind kindOf(RecordEntry former, int index) {
+        FileText was = then(former) == null ? former.source() : baseSource(then(former));
+        return source(file.entry(index)).says(was == null ? former.source() : was)
+                ? ChangeKind.RENAMED
+                : ChangeKind.REWORDED;
+    }
+
+    private @Nullable FileEntry then(RecordEntry former) {
+        Integer baseAt = baseIndex.get(former.entryId());
+        return baseAt == null || base == null ? null : base.entry(baseAt);
+    }
+
+    /** Whether the entry lives on under the file's key, as was decided. */
+    private boolean becomes(RecordEntry former, int index) {
+        ChangeKind kind = kindOf(former, index);
+        Choice choice = choice(kind, file.id(index), null, kind.choices().get(0));
+        return choice != Choice.BOTH && choice != Choice.REPLACE;
+    }
+
     private void onlyInFile(int index, Listener listener) {
         FileEntry entry = file.entry(index);
-        RecordEntry former = renamed.get(index);
+        RecordEntry former = succeeded.get(index);
         if (former != null) {
-            renamed(former, entry, index, listener);
+            succeeded(former, entry, index, listener);
         } else if (baseIndex.containsKey(entry.id()) && terms.removed().contains(entry.id())) {
             tellNew(terms.coordinator() ? ChangeKind.REMOVED_HERE : ChangeKind.NO_RIGHT, entry, index, listener);
         } else if (terms.coordinator()) {
@@ -384,11 +500,14 @@ public final class Comparison {
         }
     }
 
-    private void renamed(RecordEntry former, FileEntry entry, int index, Listener listener) {
-        Change change = made(ChangeKind.RENAMED, former, entry, index, former.source(), source(entry));
+    private void succeeded(RecordEntry former, FileEntry entry, int index, Listener listener) {
+        ChangeKind kind = kindOf(former, index);
+        Change change = made(kind, former, entry, index, former.source(), source(entry, index, former, then(former)));
         listener.change(change);
         if (change.choice() == Choice.RENAME) {
             both(former, index, baseIndex.get(former.entryId()), listener);
+        } else if (change.rewrites()) {
+            compare(meeting(former, entry, index, then(former), true, true), listener);
         } else {
             textsOfNew(entry, index, listener);
         }
@@ -418,7 +537,8 @@ public final class Comparison {
                     text,
                     choice(kind, entry.id(), tag, kind.choices().get(0)),
                     whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED,
-                    !text.older()));
+                    !text.older(),
+                    Description.NONE));
         }
     }
 
@@ -435,7 +555,8 @@ public final class Comparison {
                 sourceColumn < 0 ? firstText(entry) : source(entry),
                 choice(kind, entry.id(), null, kind.choices().get(0)),
                 null,
-                true);
+                true,
+                Description.NONE);
         listener.change(change);
         return change;
     }
@@ -459,22 +580,44 @@ public final class Comparison {
 
     private Change made(ChangeKind kind, RecordEntry entry, FileEntry now, int index, FileText before, FileText after) {
         Choice choice = choice(kind, now.id(), null, kind.choices().get(0));
-        return new Change(kind, now.id(), entry, now, index, null, entry.source(), before, after, choice, null, true);
+        return new Change(
+                kind,
+                now.id(),
+                entry,
+                now,
+                index,
+                null,
+                entry.source(),
+                before,
+                after,
+                choice,
+                null,
+                true,
+                Description.NONE);
     }
 
     private static Change text(
             ChangeKind kind,
-            RecordEntry entry,
-            FileEntry now,
-            int index,
+            Meeting at,
             LanguageTag tag,
-            FileText source,
-            RecordCell mine,
             FileText theirs,
             Choice choice,
             Arrival taken,
             boolean current) {
-        return new Change(kind, now.id(), entry, now, index, tag, source, mine.text(), theirs, choice, taken, current);
+        return new Change(
+                kind,
+                at.now().id(),
+                at.entry(),
+                at.now(),
+                at.index(),
+                tag,
+                at.source(),
+                at.entry().cell(tag).text(),
+                theirs,
+                choice,
+                taken,
+                current,
+                Description.NONE);
     }
 
     private Choice choice(ChangeKind kind, EntryId id, @Nullable LanguageTag tag, Choice usual) {

@@ -249,21 +249,34 @@ public final class SetReading implements FileReading {
                     && (all.notes().isEmpty() || all.references().isEmpty());
             if (more) {
                 FileEntry own = parts.get(part).file().entry(places[part][index]);
-                all = new FileEntry(
-                        all.line(),
-                        all.key(),
-                        all.context(),
-                        all.shape(),
-                        all.notes().isEmpty() ? own.notes() : all.notes(),
-                        all.references().isEmpty() ? own.references() : all.references(),
-                        all.section().isEmpty() ? own.section() : all.section(),
-                        all.maxLength() == 0 ? own.maxLength() : all.maxLength(),
-                        all.translatable(),
-                        all.flags(),
-                        all.texts());
+                all = all.copy()
+                        .notes(all.notes().isEmpty() ? own.notes() : all.notes())
+                        .references(all.references().isEmpty() ? own.references() : all.references())
+                        .section(all.section().isEmpty() ? own.section() : all.section())
+                        .maxLength(all.maxLength() == 0 ? own.maxLength() : all.maxLength())
+                        .build();
             }
         }
         return all;
+    }
+
+    @Override
+    public boolean bilingual() {
+        return parts.stream().anyMatch(part -> part.file().bilingual());
+    }
+
+    @Override
+    public Optional<Set<String>> forms(int index, int language) {
+        for (int part = 0; part < parts.size(); part++) {
+            int place = places[part][index];
+            for (int i = 0; place >= 0 && i < columns[part].length; i++) {
+                boolean ofSource = sources && language == 0 && i == sourceColumns[part] && part == leading(index);
+                if (ofSource || columns[part][i] == language) {
+                    return parts.get(part).file().forms(place, i);
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     /** A file of texts alone says nothing about notes and references: those of the source's file count. */

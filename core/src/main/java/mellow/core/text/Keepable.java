@@ -32,6 +32,11 @@ public final class Keepable {
                         "has half of a character, U+%04X, which cannot be part of a text", (int) text.charAt(half)));
     }
 
+    /** Whether a text has half of a character, which no file can hold. */
+    public static boolean halved(String text) {
+        return halfPair(text) >= 0;
+    }
+
     private static int halfPair(String text) {
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);

@@ -21,6 +21,11 @@ class DetectionTest {
             delimiter = '|',
             value = {
                 "strings.xml | <resources xmlns:xliff='x'><string name='a'>Up <xliff:g id='n'>1</xliff:g></string></resources> | android",
+                "values/app.xml | <resources xmlns:xliff='urn:oasis:names:tc:xliff:document:1.2'><!-- <xliff version='1.2'> --><string name='a'>A</string></resources> | android",
+                "res.xml | <?xml version='1.0'?> <!-- like <xliff > --> <resources><string name='a'>A</string></resources> | android",
+                "a.xml | <!DOCTYPE tmx SYSTEM 'tmx14.dtd'> <tmx version='1.4'><header/></tmx> | tmx",
+                "a.xml | <!DOCTYPE martif [ <!ELEMENT p ANY> ]> <martif type='TBX'><text/></martif> | tbx",
+                "a.xml | <x:xliff xmlns:x='urn:oasis:names:tc:xliff:document:1.2' version='1.2'/> | xliff-1.2",
                 "a.xlf | <xliff version='1.2'><file/></xliff> | xliff-1.2",
                 "a.xml | <?xml version='1.0'?> <xliff version='2.0'><file/></xliff> | xliff-2",
                 "de.json | {\"a\": \"A\"} | json",

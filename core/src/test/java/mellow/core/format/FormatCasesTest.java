@@ -66,6 +66,11 @@ class FormatCasesTest {
         }
 
         @Override
+        public java.util.Set<Aspect> keeps() {
+            return java.util.Set.of();
+        }
+
+        @Override
         public int likelihood(Sample sample) {
             return 0;
         }

@@ -122,7 +122,7 @@ class NestedPatchTest {
                 .patch();
         patch.set(0, 0, FileText.of(java.util.Map.of("other", "%{n}\u65e5")));
         assertThat(written(patch)).isEqualTo("de:\n  days:\n    other: \"%{n}\u65e5\"\n");
-        FilePatch json = read("a.json", "{\n  \"d_one\": \"Tag\",\n  \"d_other\": \"Tage\"\n}\n")
+        FilePatch json = read("a.json", "{\n  \"d_one\": \"Tag\",\n  \"d_other\": \"{n} Tage\"\n}\n")
                 .patch();
         json.set(0, 0, FileText.of(java.util.Map.of("other", "\u65e5", "few", "x")));
         assertThat(written(json)).isEqualTo("{\n  \"d_other\": \"\u65e5\",\n  \"d_few\": \"x\"\n}\n");

@@ -13,6 +13,7 @@ import mellow.core.format.FileReading;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.StandardRules;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
 
@@ -49,6 +50,7 @@ final class MergeFiles {
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         }
+        StandardRules.check(format, out.toByteArray());
         return known.read(
                 "texts", out.toByteArray(), ReadOptions.AUTOMATIC.from(ENGLISH).in(GERMAN));
     }

@@ -96,8 +96,10 @@ final class MergeRecord {
         EntryId former = change.entry() == null ? change.id() : change.entry().entryId();
         switch (change.choice()) {
             case REMOVE -> entries.remove(former);
-            case CHANGED, FIX ->
-                entries.computeIfPresent(change.id(), (id, entry) -> with(entry, id, change.after(), entry.cells()));
+            case CHANGED, FIX -> {
+                RecordEntry entry = java.util.Objects.requireNonNull(entries.remove(former));
+                entries.put(change.id(), with(entry, change.id(), change.after(), entry.cells()));
+            }
             case RENAME -> {
                 RecordEntry entry = java.util.Objects.requireNonNull(entries.remove(former));
                 entries.put(change.id(), with(entry, change.id(), entry.source(), entry.cells()));

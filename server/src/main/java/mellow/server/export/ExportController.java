@@ -5,15 +5,18 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import mellow.core.format.FileFormat;
 import mellow.core.format.registry.Formats;
+import mellow.core.format.registry.Losses;
 import mellow.server.common.Refusal;
 import mellow.server.export.ExportService.Outgoing;
 import mellow.server.export.Order.Untranslated;
 import mellow.server.language.LanguageService;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -64,11 +67,8 @@ class ExportController {
             @RequestParam(defaultValue = "{table}-{language}.{ext}") String pattern,
             HttpServletResponse response)
             throws IOException {
-        FileFormat known = Formats.named(format)
-                .orElseThrow(() -> Refusal.unacceptable(
-                        "unknown-format", "There is no format “" + format + "”.", Map.of("field", "format")));
         Order order = new Order(
-                known,
+                known(format),
                 languages.parse(in),
                 untranslated(untranslated),
                 onlySettled,
@@ -79,6 +79,41 @@ class ExportController {
         try (Outgoing file = exports.fresh(table, order)) {
             send(file, response);
         }
+    }
+
+    /**
+     * What fresh files of a format would not hold, before they are sent.
+     *
+     * @param counts by aspect how many entries or texts are concerned: context, note, reference, section, limit, not_for_translation, state, untranslated,
+     *     plural_forms, line_breaks
+     * @param refused keys of entries that the format cannot hold at all, a hundred at most; nothing can be sent while there are any
+     * @param refusedCount how many there are
+     * @param why the sentence about the first of them, null when there is none
+     */
+    record LossesReply(Map<String, Integer> counts, List<String> refused, int refusedCount, @Nullable String why) {}
+
+    /** What fresh files would not hold; the parameters are those of the file. */
+    @GetMapping("/losses")
+    LossesReply losses(
+            @PathVariable String table,
+            @RequestParam(defaultValue = "csv") String format,
+            @RequestParam(defaultValue = "") List<String> in,
+            @RequestParam(defaultValue = "empty") String untranslated,
+            @RequestParam(defaultValue = "false") boolean onlySettled,
+            @RequestParam(defaultValue = "") Set<String> only) {
+        Order order = new Order(
+                known(format), languages.parse(in), untranslated(untranslated), onlySettled, only, ',', true, "");
+        Losses losses = exports.losses(table, order);
+        Map<String, Integer> counts = new LinkedHashMap<>();
+        losses.counts().forEach((aspect, count) -> counts.put(aspect.word(), count));
+        return new LossesReply(
+                counts, losses.refused(), losses.refusedCount(), losses.why().isEmpty() ? null : losses.why());
+    }
+
+    private static FileFormat known(String format) {
+        return Formats.named(format)
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "unknown-format", "There is no format “" + format + "”.", Map.of("field", "format")));
     }
 
     /** Files that were taken in, with only the changed texts replaced: the same bytes when nothing changed. Several, {@code file} given more than once, come as a ZIP archive. */

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.zip.ZipEntry;
@@ -26,6 +27,7 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.csv.CsvDialect;
 import mellow.core.format.csv.CsvWriter;
 import mellow.core.format.registry.Formats;
+import mellow.core.format.registry.Losses;
 import mellow.core.format.sheet.RowEntries;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
@@ -92,21 +94,27 @@ class ExportService {
         return masters.paths(tables.find(slug).id());
     }
 
+    /** What fresh files would not hold, told before they are written. */
+    @Transactional(readOnly = true)
+    Losses losses(String slug, Order order) {
+        TableInfo table = tables.find(slug);
+        List<LanguageTag> targets = targets(table, order);
+        return Losses.of(order.format(), new Fresh(table, targets, order, chosen(slug, targets, order)).entries());
+    }
+
     /** Writes fresh files: one, or a ZIP archive of them when the format holds one language in a file and there are several. */
     @Transactional(readOnly = true)
     Outgoing fresh(String slug, Order order) throws IOException {
         TableInfo table = tables.find(slug);
-        List<LanguageTag> targets = order.languages().isEmpty()
-                ? table.languages().stream().map(Kept::tag).toList()
-                : order.languages();
-        for (LanguageTag tag : targets) {
-            if (!tag.equals(table.source())) {
-                table.language(tag)
-                        .orElseThrow(() -> Refusal.unacceptable(
-                                "language-not-kept", "The table " + table.name() + " is not kept in " + tag + "."));
-            }
+        List<LanguageTag> targets = targets(table, order);
+        @Nullable Set<Long> chosen = chosen(slug, targets, order);
+        if (chosen != null && chosen.isEmpty()) {
+            throw Refusal.unacceptable(
+                    "nothing-to-send",
+                    "Nothing in " + table.name()
+                            + " is in one of these states, so the file would be empty; choose others.",
+                    Map.of("field", "only"));
         }
-        @Nullable Set<Long> chosen = order.only().isEmpty() ? null : sheet.entries(slug, targets, order.only());
         if (!order.apart()) {
             Fresh fresh = new Fresh(table, targets, order, chosen);
             return written(name(order, slug, ""), out -> fresh.writeTo(out));
@@ -124,6 +132,25 @@ class ExportService {
             }
             zip.finish();
         });
+    }
+
+    private static List<LanguageTag> targets(TableInfo table, Order order) {
+        List<LanguageTag> targets = order.languages().isEmpty()
+                ? table.languages().stream().map(Kept::tag).toList()
+                : order.languages();
+        for (LanguageTag tag : targets) {
+            if (!tag.equals(table.source())) {
+                table.language(tag)
+                        .orElseThrow(() -> Refusal.unacceptable(
+                                "language-not-kept", "The table " + table.name() + " is not kept in " + tag + "."));
+            }
+        }
+        return targets;
+    }
+
+    /** The entries that are asked for; null for all. */
+    private @Nullable Set<Long> chosen(String slug, List<LanguageTag> targets, Order order) {
+        return order.only().isEmpty() ? null : sheet.entries(slug, targets, order.only());
     }
 
     private static String name(Order order, String slug, String language) {
@@ -227,7 +254,7 @@ class ExportService {
             targets.stream().filter(tag -> !tag.equals(table.source())).forEach(languages::add);
         }
 
-        void writeTo(OutputStream out) throws IOException {
+        EntryList entries() {
             // What stands in for a missing text may be of another language.
             List<LanguageTag> read = order.untranslated() == Untranslated.FALLBACK
                     ? table.languages().stream().map(Kept::tag).toList()
@@ -238,11 +265,15 @@ class ExportService {
                     entries.add(entry(entry));
                 }
             });
-            EntryList list = EntryList.of(Optional.of(table.source()), languages, entries);
+            return EntryList.of(Optional.of(table.source()), languages, entries);
+        }
+
+        void writeTo(OutputStream out) throws IOException {
+            EntryList list = entries();
             if (order.format().name().equals("csv")) {
                 separated(PlainForms.of(list), out);
             } else {
-                order.format().write(list, out);
+                Losses.write(order.format(), list, out);
             }
         }
 

@@ -88,6 +88,27 @@ public class FileStore {
     }
 
     /**
+     * Looks whether all of a file is still kept, for those who remember what was in it.
+     *
+     * @throws Refusal when it is not
+     */
+    @Transactional(readOnly = true)
+    public void requireKept(long id) {
+        boolean whole = jdbc.sql(
+                        """
+                        select (f.bytes + :part - 1) / :part = (select count(*) from stored_file_part p where p.file_id = f.id) from stored_file f where f.id = :id
+                        """)
+                .param("id", id)
+                .param("part", PART)
+                .query(Boolean.class)
+                .optional()
+                .orElse(false);
+        if (!whole) {
+            throw gone();
+        }
+    }
+
+    /**
      * The content of a stored file.
      *
      * @throws Refusal when it is not kept any more: what needs it is refused and does not go on with less

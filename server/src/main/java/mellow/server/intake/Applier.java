@@ -14,6 +14,7 @@ import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileReading.Field;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
@@ -82,8 +83,12 @@ final class Applier implements Comparison.Listener, AutoCloseable {
             """;
     private static final String DESCRIBE =
             """
-            update entry e set note = s.note, note_folded = s.note_folded, reference = s.reference, section = s.section, max_length = s.max_length, version = e.version + 1, changed_at = ?
-            from staged_description s where e.id = s.entry_id
+            update entry e set note = coalesce(s.note, e.note), note_folded = case when s.note is null then e.note_folded else s.note_folded end,
+                reference = coalesce(s.reference, e.reference), section = coalesce(s.section, e.section), max_length = coalesce(s.max_length, e.max_length),
+                version = e.version + 1, changed_at = ?
+            from (select entry_id, max(note) note, max(note_folded) note_folded, max(reference) reference, max(section) section, max(max_length) max_length
+                from staged_description group by entry_id) s
+            where e.id = s.entry_id
             """;
     private static final String PLACE =
             """
@@ -166,17 +171,8 @@ final class Applier implements Comparison.Listener, AutoCloseable {
     private final List<Long> few = new ArrayList<>();
     private @Nullable Change rewriting;
 
-    /** Which descriptions the file has; the others stay as they are. */
-    record Describing(boolean note, boolean reference, boolean section, boolean limit) {}
-
     /** Who takes what into which table, when. */
-    record Order(
-            long table,
-            long intake,
-            long person,
-            Instant at,
-            Describing describing,
-            Map<EntryId, Long> removedBefore) {}
+    record Order(long table, long intake, long person, Instant at, Map<EntryId, Long> removedBefore) {}
 
     Applier(Connection connection, Order order, Map<LanguageTag, Integer> numbers, int fileEntries) {
         this.connection = connection;
@@ -246,13 +242,14 @@ final class Applier implements Comparison.Listener, AutoCloseable {
 
     private void ofEntry(Change change, RecordEntry entry) {
         switch (change.choice()) {
-            case CHANGED, FIX -> rewrite(change, entry);
-            case TAKE -> describe(entry, java.util.Objects.requireNonNull(change.file()));
-            case RENAME -> {
-                touch(entry);
-                places.add(entry.id(), change.id().key(), change.id().context(), false);
-                tell(entry, "renamed", entry.entryId().key(), change.id().key());
+            case CHANGED, FIX -> {
+                if (change.kind() == ChangeKind.REWORDED) {
+                    rename(change, entry);
+                }
+                rewrite(change, entry);
             }
+            case TAKE -> describe(change, entry);
+            case RENAME -> rename(change, entry);
             case BOTH -> add(change, java.util.Objects.requireNonNull(change.file()));
             case REPLACE -> {
                 remove(entry);
@@ -263,6 +260,12 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 // Kept: nothing to do, and the report lists the difference.
             }
         }
+    }
+
+    private void rename(Change change, RecordEntry entry) {
+        touch(entry);
+        places.add(entry.id(), change.id().key(), change.id().context(), false);
+        tell(entry, "renamed", entry.entryId().key(), change.id().key());
     }
 
     private void add(Change change, FileEntry entry) {
@@ -320,18 +323,18 @@ final class Applier implements Comparison.Listener, AutoCloseable {
                 order.intake());
     }
 
-    private void describe(RecordEntry entry, FileEntry now) {
+    private void describe(Change change, RecordEntry entry) {
         touch(entry);
-        Describing describing = order.describing();
-        String note = describing.note() ? now.note() : entry.note();
+        Map<Field, String> said = change.described().fields();
+        String limit = said.get(Field.LIMIT);
         descriptions.add(
                 entry.id(),
-                note,
-                TextColumns.foldedOrNull(note),
-                describing.reference() ? now.reference() : entry.reference(),
-                describing.section() ? now.section() : entry.section(),
-                describing.limit() ? now.maxLength() : entry.maxLength());
-        tell(entry, "described", entry.note(), now.note());
+                said.get(Field.NOTE),
+                TextColumns.foldedOrNull(said.getOrDefault(Field.NOTE, "")),
+                said.get(Field.REFERENCE),
+                said.get(Field.SECTION),
+                limit == null ? null : limit.isEmpty() ? 0 : Integer.parseInt(limit));
+        tell(entry, "described", change.before().main(), change.after().main());
     }
 
     private void tell(RecordEntry entry, String what, @Nullable String before, @Nullable String after) {

@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import mellow.core.format.FileReading;
 import mellow.core.format.Limits;
+import mellow.core.format.Position;
 import mellow.core.format.Problems;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.archive.Archive;
@@ -147,22 +148,22 @@ public class Drops implements Perishable {
             keep(person, drop, name, content);
         } else {
             Archive archive = Archive.read(content, Limits.DEFAULT, new Problems(name));
-            archive.names().stream()
-                    .filter(path -> !path.endsWith("/") && !hidden(path))
-                    .forEach(path -> keep(person, drop, path, archive.part(path).orElseThrow()));
+            List<String> paths = archive.names().stream()
+                    .filter(path -> !path.endsWith("/") && !Archive.beside(path))
+                    .toList();
+            if (paths.isEmpty()) {
+                throw new Problems(name)
+                        .refuse(
+                                Position.WHOLE_FILE,
+                                "there are no files in the archive but those of a file manager",
+                                "files");
+            }
+            paths.forEach(path -> keep(person, drop, path, archive.part(path).orElseThrow()));
         }
         if (count(drop) > MOST_FILES) {
             throw Refusal.tooLarge(
                     "too-many-files", "More than " + MOST_FILES + " files came together; bring them in parts.");
         }
-    }
-
-    /** What version control and file managers keep beside a product's own files. */
-    private static boolean hidden(String path) {
-        return path.startsWith("__MACOSX/")
-                || path.startsWith(".git/")
-                || path.contains("/.git/")
-                || path.endsWith(".DS_Store");
     }
 
     private void keep(long person, long drop, String name, byte[] content) {

@@ -12,6 +12,7 @@ import mellow.core.format.EntryId;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.FormRows;
+import mellow.core.format.Habits;
 import mellow.core.format.Problem;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.charset.TextEncoding;
@@ -90,14 +91,21 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     Optional<FileRead> as(IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
         List<LanguageTag> languages = raw.languages();
         String language = options.language();
-        boolean plain =
-                options.equals(language == null ? IntakeOptions.UNDECIDED : IntakeOptions.UNDECIDED.in(language));
+        IntakeOptions bare = options.understood(null, null);
+        boolean plain = bare.equals(language == null ? IntakeOptions.UNDECIDED : IntakeOptions.UNDECIDED.in(language));
+        Habits habits = raw.habits();
+        boolean understood = (options.keys() == null || habits.key().equals(Optional.of(options.keys())))
+                && (options.siblings() == null
+                        || habits.siblings().isEmpty()
+                        || habits.siblings().equals(Optional.of(options.siblings())));
         boolean spoken = language == null
                 || (!languages.isEmpty()
                         && languages.get(languages.size() - 1).value().equals(language));
         boolean from = raw.sourceLanguage().isEmpty() || raw.sourceLanguage().equals(Optional.of(source));
         boolean told = language != null || !languages.contains(LanguageTag.UNDETERMINED);
-        return plain && spoken && from && told ? Optional.of(new FileRead(format, raw, formed)) : Optional.empty();
+        return plain && understood && spoken && from && told
+                ? Optional.of(new FileRead(format, raw, formed))
+                : Optional.empty();
     }
 
     private static FileFormat format(String path, byte[] content, IntakeOptions options) {
@@ -116,12 +124,23 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
         if (options.language() != null && !options.language().isBlank()) {
             known = known.in(IntakeOptions.tag(options.language(), ""));
         }
+        if (options.keys() != null) {
+            known = known.by(options.keys());
+        }
+        if (options.siblings() != null) {
+            known = known.with(options.siblings());
+        }
         return known;
     }
 
     /** Reads a file whose table does not matter yet. */
     static FileRead of(String path, byte[] content, IntakeOptions options, LanguageTag source) {
         return of(path, content, options, source, Map.of());
+    }
+
+    /** The same with the rows of a table's entries that have forms put together. */
+    FileRead formed(Map<EntryId, Shape> formed) {
+        return formed.isEmpty() ? this : new FileRead(format, raw, formed);
     }
 
     private FileRead(FileFormat format, FileReading raw, Map<EntryId, Shape> formed) {
@@ -255,6 +274,8 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
                                 .toList())
                         .orElse(null),
                 language == null || language.isEmpty() ? options.language() : language,
+                raw.habits().key().orElse(null),
+                raw.habits().siblings().orElse(null),
                 null,
                 null,
                 null,

@@ -1,7 +1,9 @@
 package mellow.server.intake;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
@@ -18,72 +20,92 @@ import org.springframework.stereotype.Component;
 @Component
 class Guesses {
 
+    private static final LanguageTag ENGLISH = new LanguageTag("en");
+
     private final MasterFiles masters;
     private final TableService tables;
-
+    private final Readings readings;
     private final TextRules texts;
 
-    Guesses(MasterFiles masters, TableService tables, TextRules texts) {
+    Guesses(MasterFiles masters, TableService tables, Readings readings, TextRules texts) {
+        this.readings = readings;
         this.masters = masters;
         this.tables = tables;
         this.texts = texts;
     }
 
-    /** Where the same path went and how it was read then; else what the file and its name tell. */
-    IntakeOptions about(String path, byte[] content, Rights rights) {
-        Arrival arrival = rights.coordinator() ? Arrival.SETTLED : Arrival.OFFERED;
-        Optional<TableInfo> earlier = masters.tableOf(path).map(tables::find);
-        String title = SetNames.title(path);
-        Optional<TableInfo> named = tables.all().stream()
-                .map(TableService.Listed::table)
-                .filter(table -> table.name().equalsIgnoreCase(title))
-                .findFirst();
-        Optional<TableInfo> table = earlier.or(() -> named);
-        LanguageTag english = new LanguageTag("en");
+    /**
+     * Where the same path went and how it was read then; else what the file and its name tell.
+     *
+     * @param file the stored file's number
+     * @param content its content
+     */
+    IntakeOptions about(String path, long file, Supplier<byte[]> content, Rights rights) {
+        Optional<TableInfo> table = table(path);
         IntakeOptions remembered =
                 masters.optionsOf(path).map(IntakeOptions.UNDECIDED::readAs).orElse(IntakeOptions.UNDECIDED);
-        FileRead read = readAgain(
-                path, content, remembered, table.map(TableInfo::source).orElse(english));
+        LanguageTag from = table.map(TableInfo::source).orElse(ENGLISH);
+        FileRead read = readAgain(path, file, content, remembered, from);
         texts.require(path, read.reading());
+        IntakeOptions habits = remembered;
+        if (table.isPresent() && !readSame(read, remembered)) {
+            FileRead seen = read;
+            habits = masters.likeOf(table.get().id(), read.format().name())
+                    .map(like -> IntakeOptions.UNDECIDED.understood(
+                            seen.raw().habits().key().isEmpty() ? null : like.keys(),
+                            seen.raw().habits().siblings().isEmpty() ? null : like.siblings()))
+                    .orElse(IntakeOptions.UNDECIDED);
+            read = readings.of(path, file, content, habits, from, Map.of());
+        }
         List<LanguageTag> languages = read.reading().languages();
+        FileRead known = read;
         LanguageTag source = table.map(TableInfo::source)
-                .orElseGet(() -> languages.contains(english) || languages.isEmpty()
-                        ? english
-                        : read.reading()
+                .orElseGet(() -> languages.contains(ENGLISH) || languages.isEmpty()
+                        ? ENGLISH
+                        : known.reading()
                                 .sourceLanguage()
                                 .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
                                 .orElse(languages.get(0)));
-        IntakeOptions into = new IntakeOptions(
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                table.map(TableInfo::slug).orElse(null),
-                table.isEmpty() ? title : null,
-                source.equals(LanguageTag.UNDETERMINED) ? "en" : source.value(),
-                false,
-                arrival,
-                null);
-        return readSame(read, remembered) ? into.readAs(remembered) : into;
+        IntakeOptions into = into(path, table, source, rights);
+        return readSame(read, remembered) ? into.readAs(remembered) : into.understood(habits.keys(), habits.siblings());
+    }
+
+    /** The same of a file that cannot be read as it seems: somebody may know better. */
+    IntakeOptions aboutUnread(String path, Rights rights) {
+        Optional<TableInfo> table = table(path);
+        return into(path, table, table.map(TableInfo::source).orElse(ENGLISH), rights);
+    }
+
+    private Optional<TableInfo> table(String path) {
+        return masters.tableOf(path).map(tables::find).or(() -> tables.all().stream()
+                .map(TableService.Listed::table)
+                .filter(table -> table.name().equalsIgnoreCase(SetNames.title(path)))
+                .findFirst());
+    }
+
+    private static IntakeOptions into(String path, Optional<TableInfo> table, LanguageTag source, Rights rights) {
+        return IntakeOptions.UNDECIDED
+                .into(
+                        table.map(TableInfo::slug).orElse(null),
+                        table.isEmpty() ? SetNames.title(path) : null,
+                        rights.coordinator() ? Arrival.SETTLED : Arrival.OFFERED)
+                .from(source.equals(LanguageTag.UNDETERMINED) ? ENGLISH.value() : source.value());
     }
 
     /** What was said about a path last time may not fit what it holds now; then the file is read as it seems. */
-    private static FileRead readAgain(String path, byte[] content, IntakeOptions remembered, LanguageTag source) {
+    private FileRead readAgain(
+            String path, long file, Supplier<byte[]> content, IntakeOptions remembered, LanguageTag source) {
         if (!remembered.equals(IntakeOptions.UNDECIDED)) {
             try {
-                FileRead read = FileRead.of(path, content, remembered, source);
+                FileRead read = readings.of(path, file, content, remembered, source, Map.of());
                 if (read.blocked().isEmpty() && sameHeadings(read, remembered)) {
                     return read;
                 }
             } catch (UnreadableFileException | Refusal otherThanBefore) {
-                return FileRead.of(path, content, IntakeOptions.UNDECIDED, source);
+                return readings.of(path, file, content, IntakeOptions.UNDECIDED, source, Map.of());
             }
         }
-        return FileRead.of(path, content, IntakeOptions.UNDECIDED, source);
+        return readings.of(path, file, content, IntakeOptions.UNDECIDED, source, Map.of());
     }
 
     private static boolean readSame(FileRead read, IntakeOptions remembered) {

@@ -45,6 +45,10 @@ class Intake {
     @JdbcTypeCode(SqlTypes.JSON)
     private @Nullable String masterWas;
 
+    @JdbcTypeCode(SqlTypes.JSON)
+    private @Nullable String reading;
+
+    private int readingOf = -1;
     private @Nullable String pattern;
     private @Nullable String evidence;
     private boolean madeTable;
@@ -112,6 +116,13 @@ class Intake {
         options = newOptions;
     }
 
+    /** Notes that single choices were made that change what else would be done. */
+    void compareAnew() {
+        boolean known = readingOf == decided;
+        decided++;
+        readingOf = known ? decided : readingOf;
+    }
+
     /** With which version of what was decided it would be compared now. */
     int decided() {
         return decided;
@@ -124,6 +135,16 @@ class Intake {
 
     Optional<Instant> comparedAt() {
         return Optional.ofNullable(comparedAt);
+    }
+
+    /** What was read of its only file, as decided now; empty when that is not known. */
+    Optional<String> reading() {
+        return readingOf == decided ? Optional.ofNullable(reading) : Optional.empty();
+    }
+
+    void noteReading(String found) {
+        reading = found;
+        readingOf = decided;
     }
 
     boolean open() {

@@ -51,7 +51,7 @@ class IntakeController {
                 me.id(),
                 request,
                 bytes -> IntakeService.refuseSize(name, bytes),
-                content -> intakes.reply(me.id(), intakes.upload(me.id(), name, content)));
+                content -> intakes.reply(me.id(), intakes.bring(me.id(), name, content)));
     }
 
     /**
@@ -180,7 +180,7 @@ class IntakeController {
 
     /** Decides what is done about lines, or about all of a kind; answers with the sums as they are then. */
     @PutMapping("/{id}/choices")
-    PreviewReply choose(
+    IntakeService.ComparedReply choose(
             @PathVariable long id,
             @Valid @RequestBody IntakeService.ChoiceRequest choice,
             @AuthenticationPrincipal SignedIn me) {

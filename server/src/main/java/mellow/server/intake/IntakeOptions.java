@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import mellow.core.format.KeyHabit;
+import mellow.core.format.SiblingHabit;
 import mellow.core.format.sheet.Column;
 import mellow.core.format.sheet.Column.Role;
 import mellow.core.format.sheet.SheetLayout;
@@ -27,6 +29,8 @@ import org.jspecify.annotations.Nullable;
  * @param columns what each column of separated text holds
  * @param sheets what the columns of a workbook's sheets hold; sheets that are not named are found out
  * @param language the language of the texts of a file that holds one
+ * @param keys what tells the entries of a bilingual file apart
+ * @param siblings what siblings by suffix are in a file of nested keys
  * @param table the table it goes into, by its name in addresses
  * @param newTable or the name of a table to be made
  * @param source the source language of a table to be made
@@ -43,6 +47,8 @@ record IntakeOptions(
         @Nullable @Size(max = 400) List<ColumnChoice> columns,
         @Nullable @Size(max = 400) List<SheetChoice> sheets,
         @Nullable @Size(max = 60) String language,
+        @Nullable KeyHabit keys,
+        @Nullable SiblingHabit siblings,
         @Nullable String table,
         @Nullable @Size(max = 200) String newTable,
         @Nullable String source,
@@ -50,8 +56,8 @@ record IntakeOptions(
         @Nullable Arrival arrival,
         @Nullable Map<ChangeKind, Choice> choices) {
 
-    static final IntakeOptions UNDECIDED =
-            new IntakeOptions(null, null, null, null, null, null, null, null, null, null, null, false, null, null);
+    static final IntakeOptions UNDECIDED = new IntakeOptions(
+            null, null, null, null, null, null, null, null, null, null, null, null, null, false, null, null);
 
     /**
      * What a column holds.
@@ -127,6 +133,8 @@ record IntakeOptions(
                 columns,
                 sheets,
                 language,
+                keys,
+                siblings,
                 slug,
                 made,
                 source,
@@ -151,6 +159,8 @@ record IntakeOptions(
                 other.columns,
                 other.sheets,
                 other.language,
+                other.keys,
+                other.siblings,
                 table,
                 newTable,
                 source,
@@ -170,6 +180,8 @@ record IntakeOptions(
                 columns,
                 sheets,
                 language,
+                keys,
+                siblings,
                 table,
                 newTable,
                 tag,
@@ -189,6 +201,29 @@ record IntakeOptions(
                 columns,
                 sheets,
                 spoken,
+                keys,
+                siblings,
+                table,
+                newTable,
+                source,
+                settlesOwn,
+                arrival,
+                choices);
+    }
+
+    /** The same with those habits of keys and siblings; null is "find it out". */
+    IntakeOptions understood(@Nullable KeyHabit byKeys, @Nullable SiblingHabit ofSiblings) {
+        return new IntakeOptions(
+                format,
+                charset,
+                delimiter,
+                quote,
+                headerRow,
+                columns,
+                sheets,
+                language,
+                byKeys,
+                ofSiblings,
                 table,
                 newTable,
                 source,
@@ -208,6 +243,8 @@ record IntakeOptions(
                 columns,
                 sheets,
                 language,
+                keys,
+                siblings,
                 table,
                 newTable,
                 source,

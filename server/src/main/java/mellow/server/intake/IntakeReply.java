@@ -2,6 +2,8 @@ package mellow.server.intake;
 
 import java.time.Instant;
 import java.util.List;
+import mellow.core.format.KeyHabit;
+import mellow.core.format.SiblingHabit;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.run.RunService.RunReply;
 import org.jspecify.annotations.Nullable;
@@ -55,6 +57,11 @@ record IntakeReply(
      * @param language the language of its texts when the file holds one, empty when it does not say; null for files that name their languages
      * @param languages the languages it holds
      * @param entries number of entries
+     * @param keys what tells its entries apart, null where the format leaves no doubt
+     * @param keyChoices what else it could be
+     * @param siblings what siblings by suffix were taken for, null when it has none
+     * @param evidence what spoke for that, as sentences
+     * @param unread whether it cannot be read like this at all; {@code blocked} says why
      * @param blocked what has to be corrected first, null for nothing
      * @param problems what is wrong, as sentences
      * @param problemCount number of problems, those not listed included
@@ -74,10 +81,50 @@ record IntakeReply(
             @Nullable String language,
             List<String> languages,
             int entries,
+            @Nullable KeyHabit keys,
+            List<KeyHabit> keyChoices,
+            @Nullable SiblingHabit siblings,
+            List<String> evidence,
+            boolean unread,
             @Nullable String blocked,
             List<String> problems,
             int problemCount,
-            List<String> newLanguages) {}
+            List<String> newLanguages) {
+
+        /** What is known of a file that cannot be read, and why. */
+        static ReadingReply unread(String format, String charset, @Nullable String language, String why) {
+            return new ReadingReply(
+                    format, charset, false, null, null, false, -1, List.of(), List.of(), List.of(), language, List.of(),
+                    0, null, List.of(), null, List.of(), true, why, List.of(), 0, List.of());
+        }
+
+        /** The same with what stands against it now. */
+        ReadingReply now(@Nullable String why, List<String> missing) {
+            return new ReadingReply(
+                    format,
+                    charset,
+                    byteOrderMark,
+                    delimiter,
+                    quote,
+                    guarded,
+                    headerRow,
+                    columns,
+                    rows,
+                    sheets,
+                    language,
+                    languages,
+                    entries,
+                    keys,
+                    keyChoices,
+                    siblings,
+                    evidence,
+                    unread,
+                    why,
+                    problems,
+                    problemCount,
+                    missing);
+        }
+    }
 
     /**
      * A sheet of a workbook.

@@ -4,21 +4,17 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
-import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
-import mellow.core.format.FileEntry;
-import mellow.core.format.FileReading;
 import mellow.core.format.Limits;
-import mellow.core.format.Problem;
 import mellow.core.format.Problems;
+import mellow.core.format.UnreadableFileException;
 import mellow.core.format.csv.CsvFormat;
-import mellow.core.format.csv.CsvReading;
-import mellow.core.format.workbook.WorkbookReading;
-import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
@@ -26,7 +22,6 @@ import mellow.core.set.FileSet;
 import mellow.server.common.LongWork;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
-import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.intake.IntakeReply.ReadingReply;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
@@ -51,8 +46,6 @@ public class IntakeService {
     static final String RUN = "intake";
     static final String COMPARE_RUN = "compare";
     static final String UNDO_RUN = "undo";
-    private static final int SHOWN_ROWS = 14;
-    private static final int SHOWN_ENTRIES = 8;
     private static final int LISTED = 50;
     private static final int MOST_LINES = 500;
     private static final int ANALYZED_FROM = 1_000;
@@ -62,6 +55,7 @@ public class IntakeService {
 
     private final IntakeRepository intakes;
     private final IntakeFiles members;
+    private final ReadingShown shown;
     private final Sets sets;
     private final Planner planner;
     private final Taking taking;
@@ -82,6 +76,7 @@ public class IntakeService {
     IntakeService(
             IntakeRepository intakes,
             IntakeFiles members,
+            ReadingShown shown,
             Sets sets,
             Planner planner,
             FileStore files,
@@ -100,6 +95,7 @@ public class IntakeService {
             @Value("${mellow.uploads.open-intakes:1000}") int openIntakes) {
         this.intakes = intakes;
         this.members = members;
+        this.shown = shown;
         this.sets = sets;
         this.planner = planner;
         this.taking = taking;
@@ -149,9 +145,22 @@ public class IntakeService {
         String path = Paths.checked(name);
         Rights rights = people.rights(person);
         rights.requireAny("bring files in");
-        IntakeOptions options = guesses.about(path, content, rights);
+        long file = files.store(person, path, content);
+        IntakeOptions options = guesses.about(path, file, () -> content, rights);
         Planner.requireRightIn(rights, Optional.ofNullable(options.table()).map(tables::find));
-        return kept(person, path, files.store(person, path, content), options);
+        return kept(person, path, file, options);
+    }
+
+    /**
+     * The same, but a file that cannot be read as it seems is kept as well: somebody may know its format or character set better.
+     *
+     * @return the new intake's number
+     */
+    @Transactional
+    public long bring(long person, String name, byte[] content) {
+        String path = Paths.checked(name);
+        people.rights(person).requireAny("bring files in");
+        return kept(person, path, files.store(person, path, content), () -> content);
     }
 
     private long kept(long person, String path, long file, IntakeOptions options) {
@@ -161,14 +170,28 @@ public class IntakeService {
                 options.table() == null ? null : tables.find(options.table()).id());
         long id = intakes.saveAndFlush(intake).id();
         members.addOnly(id, path, file);
+        shown.note(intake, options);
         return id;
+    }
+
+    /** An intake of a stored file, as it tells; of one that cannot be read as it seems, as its path tells. */
+    private long kept(long person, String path, long file, Supplier<byte[]> content) {
+        Rights rights = people.rights(person);
+        IntakeOptions options;
+        try {
+            options = guesses.about(path, file, content, rights);
+        } catch (UnreadableFileException unread) {
+            options = guesses.aboutUnread(path, rights);
+        }
+        Planner.requireRightIn(rights, Optional.ofNullable(options.table()).map(tables::find));
+        return kept(person, path, file, options);
     }
 
     /** An intake of a stored file by itself, into the table that its set tells. */
     @Transactional
     public long makeOfOne(long person, FileSet set, long file, String name) {
         FileSet.Member only = set.members().get(0);
-        IntakeOptions guessed = guesses.about(only.path(), files.load(file), people.rights(person));
+        IntakeOptions guessed = guesses.about(only.path(), file, () -> files.load(file), people.rights(person));
         Optional<TableInfo> table = Optional.ofNullable(set.table()).map(tables::find);
         IntakeOptions options = guessed.into(
                 table.map(TableInfo::slug).orElse(null),
@@ -187,7 +210,7 @@ public class IntakeService {
     /** An intake of a stored file by itself, as it tells. */
     @Transactional
     public long makeOfOne(long person, String path, long file) {
-        return kept(person, path, file, guesses.about(path, files.load(file), people.rights(person)));
+        return kept(person, path, file, () -> files.load(file));
     }
 
     /**
@@ -254,10 +277,14 @@ public class IntakeService {
             return;
         }
         Optional<TableInfo> into = Optional.ofNullable(options.table()).map(tables::find);
-        IntakeFile file = members.of(id).get(0);
         Planner.requireRightIn(people.rights(person), into);
-        FileRead.of(file.path(), files.load(file.file()), options, planner.source(into, options));
+        boolean unread = shown.of(intake, planner.options(intake)).unread();
         intake.decide(json.writeValueAsString(options), into.map(TableInfo::id).orElse(null));
+        if (!unread) {
+            // Refused in a way that it cannot be read in, so what was chosen before stays; one that never could be is tried in any way.
+            planner.read(intake, options, Progress.UNWATCHED);
+        }
+        shown.note(intake, options);
     }
 
     /** Changes what was decided about a set and its files. */
@@ -293,7 +320,7 @@ public class IntakeService {
         // A table that was made for it is gone when it is taken back.
         Optional<TableInfo> table = intake.table().flatMap(tables::there);
         boolean looksAtIt = intake.open() && !going && intake.pattern().isEmpty();
-        ReadingReply reading = looksAtIt ? reading(intake, options) : null;
+        ReadingReply reading = looksAtIt ? shown.of(intake, options) : null;
         return new IntakeReply(
                 intake.id(),
                 intake.fileName(),
@@ -315,76 +342,6 @@ public class IntakeService {
                 intake.undoneBy().map(this::personName).orElse(null),
                 sets.reply(intake).orElse(null),
                 (intake.open() ? run : runs.latest(UNDO_RUN, id).or(() -> run)).orElse(null));
-    }
-
-    private ReadingReply reading(Intake intake, IntakeOptions options) {
-        FileRead file = planner.read(intake, options, Progress.UNWATCHED).only();
-        FileReading reading = file.reading();
-        Optional<CsvReading> csv = file.separated();
-        Optional<TableInfo> table = intake.table().map(tables::find);
-        LanguageTag source = planner.source(table, options);
-        int sourceColumn = reading.sourceColumn(source);
-        return new ReadingReply(
-                file.format().name(),
-                reading.charset(),
-                csv.map(one -> one.encoding().byteOrderMark() > 0).orElse(false),
-                csv.map(one -> String.valueOf(one.dialect().delimiter())).orElse(null),
-                csv.map(one -> String.valueOf(one.dialect().quote())).orElse(null),
-                csv.map(CsvReading::guarded).orElse(false),
-                csv.map(one -> one.layout().headerRow()).orElse(-1),
-                csv.map(one -> one.layout().columns().stream()
-                                .map(ColumnChoice::of)
-                                .toList())
-                        .orElse(List.of()),
-                csv.map(one -> one.firstRows(SHOWN_ROWS)).orElseGet(() -> firstEntries(reading)),
-                file.workbook()
-                        .map(book ->
-                                book.sheets().stream().map(IntakeService::shown).toList())
-                        .orElse(List.of()),
-                file.language(),
-                reading.languages().stream()
-                        .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
-                        .map(LanguageTag::value)
-                        .toList(),
-                reading.size(),
-                file.blocked().or(() -> planner.nameTaken(options)).orElse(null),
-                reading.problems().stream().map(Problem::sentence).toList(),
-                file.problemCount(),
-                reading.languages().stream()
-                        .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED)
-                                && reading.languages().indexOf(tag) != sourceColumn
-                                && !tag.equals(source)
-                                && table.flatMap(known -> known.language(tag)).isEmpty())
-                        .map(LanguageTag::value)
-                        .toList());
-    }
-
-    private static IntakeReply.SheetReply shown(WorkbookReading.SheetShown sheet) {
-        return new IntakeReply.SheetReply(
-                sheet.name(),
-                sheet.taken(),
-                sheet.layout().headerRow(),
-                sheet.layout().columns().stream().map(ColumnChoice::of).toList(),
-                sheet.rows().stream().limit(SHOWN_ROWS).toList());
-    }
-
-    /** A heading and the first entries as rows: key, then a text per language. */
-    private static List<List<String>> firstEntries(FileReading reading) {
-        List<List<String>> rows = new ArrayList<>();
-        List<String> heading = new ArrayList<>(List.of("key"));
-        reading.languages().forEach(tag -> heading.add(tag.equals(LanguageTag.UNDETERMINED) ? "?" : tag.value()));
-        rows.add(heading);
-        for (int i = 0; i < Math.min(SHOWN_ENTRIES, reading.size()); i++) {
-            FileEntry entry = reading.entry(i);
-            List<String> row = new ArrayList<>(List.of(entry.key()));
-            entry.texts()
-                    .forEach(text -> row.add(
-                            text.forms().size() > 1
-                                    ? String.join(" | ", text.forms().values())
-                                    : text.main()));
-            rows.add(row);
-        }
-        return rows;
     }
 
     /** The newest intakes, all of them for a coordinator, else one's own. */
@@ -534,19 +491,31 @@ public class IntakeService {
             @Nullable @jakarta.validation.constraints.Size(max = 10_000) List<Integer> lines,
             @Nullable String find) {}
 
-    /** Decides what to do about changes; the sums of all as they are then. */
-    @Transactional
-    PreviewReply choose(long person, long id, ChoiceRequest request) {
-        Intake intake = planner.open(person, id);
-        String known = intake.comparison()
-                .orElseThrow(() -> Refusal.conflict(
-                        "not-compared", "This file has to be compared again first; reload the page.", Map.of()));
-        String find = request.find() == null ? "" : request.find().strip();
-        lines.choose(id, request.kind(), request.choice(), request.lines(), find);
-        if (request.lines() == null && find.isEmpty()) {
-            intake.choose(json.writeValueAsString(planner.options(intake).choosing(request.kind(), request.choice())));
-        }
-        return preview(id, known);
+    /**
+     * Decides what to do about changes; the sums of all as they are then. Where that changes what else the file would do, it is compared anew, and the answer
+     * may say how far that is.
+     */
+    ComparedReply choose(long person, long id, ChoiceRequest request) {
+        boolean anew = Boolean.TRUE.equals(transaction.execute(status -> {
+            Intake intake = planner.open(person, id);
+            intake.comparison()
+                    .orElseThrow(() -> Refusal.conflict(
+                            "not-compared", "This file has to be compared again first; reload the page.", Map.of()));
+            String find = request.find() == null ? "" : request.find().strip();
+            lines.choose(id, request.kind(), request.choice(), request.lines(), find);
+            if (request.lines() == null && find.isEmpty()) {
+                intake.choose(
+                        json.writeValueAsString(planner.options(intake).choosing(request.kind(), request.choice())));
+            }
+            boolean shapes = request.kind().shapesOthers() && lines.shaped(id, request.kind());
+            if (shapes) {
+                intake.compareAnew();
+            }
+            return shapes;
+        }));
+        return anew
+                ? preview(person, id, false)
+                : Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
     }
 
     /** What taking an intake back would do. Changes nothing. */

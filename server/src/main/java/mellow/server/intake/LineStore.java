@@ -81,7 +81,7 @@ class LineStore {
 
     private static final String FOUND =
             """
-             and (:find = '' or position(lower(:find) in lower(key)) > 0 or position(lower(:find) in lower(coalesce(before, ''))) > 0
+             and (:find = '' or position(lower(:find) in lower(key)) > 0 or position(lower(:find) in lower(coalesce(former, ''))) > 0 or position(lower(:find) in lower(coalesce(before, ''))) > 0
                 or position(lower(:find) in lower(coalesce(after, ''))) > 0)
             """;
 
@@ -150,6 +150,8 @@ class LineStore {
                 arrivals.merge(taken, n, Integer::sum);
             } else if (taken != null && chosen == Choice.OFFER) {
                 arrivals.merge(Arrival.OFFERED, n, Integer::sum);
+            } else if (chosen == Choice.PENCIL) {
+                arrivals.merge(Arrival.PENCILLED, n, Integer::sum);
             }
             if (chosen == Choice.TAKE || chosen == Choice.BOTH || chosen == Choice.REPLACE) {
                 arrivals.merge(Arrival.SETTLED, row.getInt("settled"), Integer::sum);
@@ -203,28 +205,32 @@ class LineStore {
                 .param("find", find)
                 .param("from", from)
                 .param("size", size)
-                .query((row, n) -> line(row, kind))
+                .query((row, n) -> line(row))
                 .list();
         return new Page(total, lines);
     }
 
-    private Line line(ResultSet row, ChangeKind kind) throws SQLException {
+    private Line line(ResultSet row) throws SQLException {
         int decided = row.getInt("choice");
         Choice choice = Choice.values()[row.wasNull() ? row.getInt("usual") : decided];
         Arrival taken = taken(row);
-        String becomes = taken == null || (choice != Choice.TAKE && choice != Choice.OFFER)
+        String becomes = taken == null
                 ? null
-                : choice == Choice.OFFER ? "offered" : taken.name().toLowerCase(java.util.Locale.ROOT);
+                : switch (choice) {
+                    case TAKE -> taken.name().toLowerCase(java.util.Locale.ROOT);
+                    case OFFER -> "offered";
+                    case PENCIL -> "pencilled";
+                    default -> null;
+                };
         List<String> stale = tags(row.getString("stale"));
         stale.removeAll(tags(row.getString("spared")));
-        boolean renamed = kind == ChangeKind.RENAMED;
         return new Line(
                 row.getInt("n"),
                 row.getString("key"),
-                renamed ? row.getString("before") : null,
+                row.getString("former"),
                 row.getString("language"),
                 row.getString("source"),
-                renamed ? row.getString("after") : row.getString("before"),
+                row.getString("before"),
                 TextColumns.shown(row.getString("before_forms")),
                 row.getString("after"),
                 TextColumns.shown(row.getString("after_forms")),
@@ -238,6 +244,23 @@ class LineStore {
         return joined == null || joined.isEmpty()
                 ? new ArrayList<>()
                 : new ArrayList<>(Arrays.asList(joined.split(",")));
+    }
+
+    /** Whether what is done about lines of a kind changes others: those that stand for the same entry, or that would have some if it came in otherwise. */
+    boolean shaped(long intake, ChangeKind kind) {
+        if (kind.succeeds() || kind == ChangeKind.WITHOUT_SOURCE) {
+            return true;
+        }
+        return jdbc.sql(
+                        """
+                        select exists (select 1 from intake_line s join intake_line t
+                            on t.intake_id = s.intake_id and t.kind <> s.kind and t.key = s.key and t.context = s.context
+                            where s.intake_id = :intake and s.kind = :kind)
+                        """)
+                .param("intake", intake)
+                .param("kind", kind.ordinal())
+                .query(Boolean.class)
+                .single();
     }
 
     /**

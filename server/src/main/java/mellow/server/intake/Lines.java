@@ -8,6 +8,7 @@ import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
+import mellow.core.merge.Untouched;
 import mellow.server.common.CopyFile;
 import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
@@ -19,15 +20,13 @@ final class Lines implements Comparison.Listener, AutoCloseable {
 
     private final CopyFile rows = new CopyFile(
             "intake_line",
-            "intake_id int8, kind int2, n int4, entry_id int8, key text, context text, language text, source text, "
+            "intake_id int8, kind int2, n int4, entry_id int8, key text, context text, former text, language text, source text, "
                     + "before text, before_forms text, after text, after_forms text, taken int2, usual int2, choice int2, stale text, "
                     + "spares bool, texts_settled int4, texts_offered int4, texts_pencilled int4");
     private final long intake;
     private final Decisions decisions;
     private final int[] counts = new int[ChangeKind.values().length];
-    private int met;
-    private int touched;
-    private long lastTouched = -1;
+    private final Untouched untouched = new Untouched();
     private @Nullable Change waiting;
     private final int[] texts = new int[Arrival.values().length];
 
@@ -38,16 +37,13 @@ final class Lines implements Comparison.Listener, AutoCloseable {
 
     @Override
     public void met(int index, RecordEntry entry) {
-        met++;
+        untouched.met(index);
     }
 
     @Override
     public void change(Change change) {
         RecordEntry entry = change.entry();
-        if (entry != null && entry.id() != lastTouched) {
-            touched += change.file() == null ? 0 : 1;
-            lastTouched = entry.id();
-        }
+        untouched.touched(change.index());
         boolean ofWaiting =
                 waiting != null && change.language() != null && waiting.id().equals(change.id());
         if (!ofWaiting) {
@@ -94,9 +90,6 @@ final class Lines implements Comparison.Listener, AutoCloseable {
         int kind = change.kind().ordinal();
         Choice own = decisions.own(change.kind(), change.id(), change.language());
         Choice usual = own == null ? change.choice() : decisions.usual(change);
-        String before = change.kind() == ChangeKind.RENAMED && change.entry() != null
-                ? change.entry().entryId().key()
-                : PreviewReply.shown(change.before());
         rows.add(
                 intake,
                 kind,
@@ -104,9 +97,10 @@ final class Lines implements Comparison.Listener, AutoCloseable {
                 change.entry() == null ? null : change.entry().id(),
                 change.id().key(),
                 change.id().context(),
+                change.formerKey(),
                 change.language() == null ? null : change.language().value(),
                 change.language() == null ? null : PreviewReply.shown(change.source()),
-                before,
+                PreviewReply.shown(change.before()),
                 TextColumns.formsOrNull(change.before().forms()),
                 PreviewReply.shown(change.after()),
                 TextColumns.formsOrNull(change.after().forms()),
@@ -128,7 +122,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
 
     /** Entries that both have and that the file leaves as they are. */
     int unchanged() {
-        return met - touched;
+        return untouched.count();
     }
 
     @Override

@@ -12,7 +12,6 @@ import mellow.core.format.FileReading;
 import mellow.core.language.LanguageTag;
 import mellow.core.set.KnownFile;
 import mellow.core.text.Shape;
-import mellow.server.file.FileStore;
 import mellow.server.table.TableInfo;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.RowCallbackHandler;
@@ -55,12 +54,12 @@ public class MasterFiles {
             "select key, context, shape from entry where table_id = :table and shape in ('plural', 'states') and removed_at is null";
 
     private final JdbcClient jdbc;
-    private final FileStore files;
+    private final Readings readings;
     private final JsonMapper json;
 
-    MasterFiles(JdbcClient jdbc, FileStore files, JsonMapper json) {
+    MasterFiles(JdbcClient jdbc, Readings readings, JsonMapper json) {
         this.jdbc = jdbc;
-        this.files = files;
+        this.readings = readings;
         this.json = json;
     }
 
@@ -94,6 +93,23 @@ public class MasterFiles {
     Optional<IntakeOptions> optionsOf(String path) {
         return jdbc.sql("select options from master_file where path = :path order by taken_at desc limit 1")
                 .param("path", path)
+                .query(String.class)
+                .optional()
+                .map(options -> json.readValue(options, IntakeOptions.class));
+    }
+
+    /**
+     * How another file of the table that is of the same format was understood when it was last taken in, where that may be doubted: those of one product
+     * share their habits.
+     */
+    Optional<IntakeOptions> likeOf(long table, String format) {
+        return jdbc.sql(
+                        """
+                        select options from master_file where table_id = :table and options ->> 'format' = :format
+                            and (options ->> 'keys' is not null or options ->> 'siblings' is not null) order by taken_at desc limit 1
+                        """)
+                .param("table", table)
+                .param("format", format)
                 .query(String.class)
                 .optional()
                 .map(options -> json.readValue(options, IntakeOptions.class));
@@ -206,8 +222,7 @@ public class MasterFiles {
                 .query((row, n) -> {
                     IntakeOptions options =
                             otherwise.apply(json.readValue(row.getString("options"), IntakeOptions.class));
-                    return FileRead.ofMember(
-                            path, files.load(row.getLong("file_id")), options, table.source(), formed(table.id()));
+                    return readings.ofMember(path, row.getLong("file_id"), options, table.source(), formed(table.id()));
                 })
                 .optional();
     }

@@ -6,13 +6,11 @@ import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
-import mellow.core.format.FileReading.Field;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.Terms;
 import mellow.server.common.Refusal;
-import mellow.server.intake.Applier.Describing;
 import mellow.server.people.Rights;
 import mellow.server.table.TableInfo;
 import org.jspecify.annotations.Nullable;
@@ -90,14 +88,6 @@ record Plan(
                         && !done.met(ChangeKind.NO_RIGHT)
                         && !done.met(ChangeKind.GONE_FROM_FILE)
                         && !done.met(ChangeKind.WITHOUT_SOURCE));
-    }
-
-    Describing describing() {
-        return new Describing(
-                file.reading().has(Field.NOTE),
-                file.reading().has(Field.REFERENCE),
-                file.reading().has(Field.SECTION),
-                file.reading().has(Field.LIMIT));
     }
 
     Comparison comparison() {

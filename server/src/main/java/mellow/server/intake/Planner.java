@@ -22,7 +22,6 @@ import mellow.core.set.SetReading;
 import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
-import mellow.server.file.FileStore;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
@@ -58,7 +57,7 @@ class Planner {
     private final IntakeRepository intakes;
     private final IntakeFiles members;
     private final SetReader sets;
-    private final FileStore files;
+    private final Readings readings;
     private final MasterFiles masters;
     private final TableService tables;
     private final PeopleService people;
@@ -71,7 +70,7 @@ class Planner {
             IntakeRepository intakes,
             IntakeFiles members,
             SetReader sets,
-            FileStore files,
+            Readings readings,
             MasterFiles masters,
             TableService tables,
             PeopleService people,
@@ -82,7 +81,7 @@ class Planner {
         this.intakes = intakes;
         this.members = members;
         this.sets = sets;
-        this.files = files;
+        this.readings = readings;
         this.masters = masters;
         this.tables = tables;
         this.people = people;
@@ -130,7 +129,7 @@ class Planner {
         IntakeFile file = all.get(0);
         IntakeRead read = intake.pattern().isPresent()
                 ? sets.read(all, source, formed, progress).read()
-                : IntakeRead.of(file, FileRead.of(file.path(), files.load(file.file()), options, source, formed));
+                : IntakeRead.of(file, readings.of(file.path(), file.file(), options, source, formed));
         for (IntakeRead.Member member : read.members()) {
             if (member.read() != null) {
                 texts.require(member.file().path(), member.read().reading());

@@ -134,7 +134,7 @@ record PreviewReply(
             return new Line(
                     n,
                     change.id().key(),
-                    PreviewReply.formerKey(change),
+                    change.formerKey(),
                     change.language() == null ? null : change.language().value(),
                     change.language() == null ? null : shown(change.source()),
                     shown(change.before()),
@@ -146,12 +146,6 @@ record PreviewReply(
                     List.of(),
                     0);
         }
-    }
-
-    private static @Nullable String formerKey(Change change) {
-        return change.kind() == ChangeKind.RENAMED && change.entry() != null
-                ? change.entry().entryId().key()
-                : null;
     }
 
     /** The main form, cut where it is too long for a list; null for no text. */

@@ -8,8 +8,10 @@ import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
+import mellow.core.format.Habits;
 import mellow.core.format.Limits;
 import mellow.core.format.Problem;
+import mellow.core.format.SiblingHabit;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
@@ -97,6 +99,7 @@ class SetReader {
         Map<String, String> refused = new HashMap<>();
         int done = 0;
         long texts = 0;
+        Habits habits = Habits.NONE;
         for (IntakeFile file : all) {
             FileRead read = null;
             if (!file.leftOut()) {
@@ -108,7 +111,7 @@ class SetReader {
                                 "The files of this set have more than " + MOST_TEXTS
                                         + " texts together; bring it in parts, fewer languages at a time.");
                     }
-                    read = read(file, source, known, just.get(file.path()));
+                    read = read(file, source, known, just.get(file.path()), habits);
                     parts.add(new SetReading.Part(file.path(), read.reading(), file.source()));
                 } catch (UnreadableFileException | Refusal unreadable) {
                     refused.put(file.path(), String.valueOf(unreadable.getMessage()));
@@ -117,6 +120,7 @@ class SetReader {
             texts += read == null ? 0 : read.reading().size();
             if (file.source() && read != null) {
                 plurals(read.reading(), known);
+                habits = read.raw().habits();
             }
             members.add(new Member(file, read));
             progress.at(++done, all.size());
@@ -139,8 +143,15 @@ class SetReader {
         return new Look(new IntakeRead(members, together, blocked), found);
     }
 
-    private FileRead read(IntakeFile file, LanguageTag source, Map<EntryId, Shape> known, @Nullable FileRead just) {
-        IntakeOptions options = file.reading() == null ? IntakeOptions.UNDECIDED : file.reading();
+    /** {@code habits}: how the file of the sources was understood; the others of a set are like it. */
+    private FileRead read(
+            IntakeFile file, LanguageTag source, Map<EntryId, Shape> known, @Nullable FileRead just, Habits habits) {
+        IntakeOptions said = file.reading() == null ? IntakeOptions.UNDECIDED : file.reading();
+        SiblingHabit siblings =
+                said.siblings() == null && !file.source() && habits.siblings().equals(Optional.of(SiblingHabit.LABELS))
+                        ? SiblingHabit.LABELS
+                        : said.siblings();
+        IntakeOptions options = said.understood(said.keys(), siblings);
         return Optional.ofNullable(just)
                 .flatMap(read -> read.as(options, source, known))
                 .orElseGet(() -> FileRead.ofMember(file.path(), files.load(file.file()), options, source, known));

@@ -80,7 +80,7 @@ class Taking {
         int touched;
         Map<String, Integer> stale;
         Connection connection = DataSourceUtils.getConnection(database);
-        Applier.Order order = new Applier.Order(table, id, person, at, plan.describing(), plan.removed());
+        Applier.Order order = new Applier.Order(table, id, person, at, plan.removed());
         try (Applier applier =
                 new Applier(connection, order, numbers, plan.file().reading().size())) {
             Comparison comparison = plan.comparison();

@@ -11,6 +11,7 @@ import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
+import mellow.core.merge.Untouched;
 import mellow.server.intake.PreviewReply.Came;
 import mellow.server.intake.PreviewReply.Group;
 import mellow.server.intake.PreviewReply.Line;
@@ -22,21 +23,17 @@ final class Tally implements Comparison.Listener {
     private final Map<ChangeKind, Map<Choice, Integer>> counts = new EnumMap<>(ChangeKind.class);
     private final Map<Arrival, Integer> arrivals = new EnumMap<>(Arrival.class);
     private final Map<String, Came> languages = new TreeMap<>();
-    private int met;
-    private int touched;
-    private long lastTouched = -1;
+    private final Untouched untouched = new Untouched();
 
     @Override
     public void met(int index, RecordEntry entry) {
-        met++;
+        untouched.met(index);
     }
 
     @Override
     public void change(Change change) {
-        RecordEntry entry = change.entry();
-        if (entry != null && change.choice() != Choice.KEEP && entry.id() != lastTouched) {
-            touched += change.file() == null ? 0 : 1;
-            lastTouched = entry.id();
+        if (change.choice() != Choice.KEEP) {
+            untouched.touched(change.index());
         }
         counts.computeIfAbsent(change.kind(), kind -> new EnumMap<>(Choice.class))
                 .merge(change.choice(), 1, Integer::sum);
@@ -68,6 +65,6 @@ final class Tally implements Comparison.Listener {
                 kind.choices(),
                 kind.choices().get(0),
                 lines.getOrDefault(kind, List.of()))));
-        return PreviewReply.of(groups, arrivals, stale, languages, met - touched, file);
+        return PreviewReply.of(groups, arrivals, stale, languages, untouched.count(), file);
     }
 }

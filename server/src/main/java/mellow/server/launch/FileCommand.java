@@ -5,12 +5,15 @@ import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Function;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
+import mellow.core.format.KeyHabit;
 import mellow.core.format.Limits;
 import mellow.core.format.Position;
 import mellow.core.format.Problem;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.SiblingHabit;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
@@ -31,6 +34,18 @@ abstract class FileCommand {
 
     @Option(names = "--encoding", paramLabel = "NAME", description = "the character set of the file")
     private @Nullable String encoding;
+
+    @Option(
+            names = "--keys",
+            paramLabel = "HABIT",
+            description = "what tells entries of a bilingual file apart: source, key or context")
+    private @Nullable String keys;
+
+    @Option(
+            names = "--siblings",
+            paramLabel = "HABIT",
+            description = "what keys such as x_one and x_other are in JSON and YAML: forms or labels")
+    private @Nullable String siblings;
 
     /** A file with the format it was read in. */
     record Read(FileFormat format, FileReading reading) {}
@@ -70,10 +85,20 @@ abstract class FileCommand {
     private ReadOptions options() {
         try {
             return new ReadOptions(
-                    Optional.ofNullable(encoding).map(Charset::forName), tag(language), tag(source), Limits.DEFAULT);
+                    Optional.ofNullable(encoding).map(Charset::forName),
+                    tag(language),
+                    tag(source),
+                    habit(keys, KeyHabit::named),
+                    habit(siblings, SiblingHabit::named),
+                    Limits.DEFAULT);
         } catch (IllegalArgumentException unknown) {
             throw new LaunchException("There is no character set " + encoding + ".");
         }
+    }
+
+    private static <T> Optional<T> habit(@Nullable String word, Function<String, Optional<T>> named) {
+        return Optional.ofNullable(word).map(given -> named.apply(given)
+                .orElseThrow(() -> new LaunchException("There is no habit “" + given + "”.")));
     }
 
     static Optional<LanguageTag> tag(@Nullable String spelling) {

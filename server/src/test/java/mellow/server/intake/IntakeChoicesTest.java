@@ -53,7 +53,9 @@ class IntakeChoicesTest extends ServerTest {
     }
 
     private PreviewReply choose(ChangeKind kind, Choice choice, List<Integer> lines, String find) {
-        return intakes.choose(mara, intake, new ChoiceRequest(kind, choice, lines, find));
+        return java.util.Objects.requireNonNull(
+                intakes.choose(mara, intake, new ChoiceRequest(kind, choice, lines, find))
+                        .preview());
     }
 
     private PreviewReply preview() {

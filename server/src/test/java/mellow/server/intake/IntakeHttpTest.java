@@ -99,11 +99,41 @@ class IntakeHttpTest extends ServerTest {
 
     @Test
     void refusesWithTheLineConcerned() throws Exception {
-        Http.Reply refused = upload("open.csv", "key,en\na,x\nb,\"y\n");
+        Http.Reply refused = push("open.csv", "key,en\na,x\nb,\"y\n");
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.code()).isEqualTo("unreadable-file");
         assertThat(refused.body().path("line").asInt()).isEqualTo(3);
         assertThat(upload("", "key,en\na,x\n").code()).isEqualTo("bad-name");
+    }
+
+    @Test
+    void aFileThatCannotBeReadAsItSeemsIsShownAndCanBeCorrected() throws Exception {
+        Http.Reply shown = upload("deck.csv", "deck.up=Up\ndeck.shut=\"Shut\n");
+        assertThat(shown.status()).isEqualTo(201);
+        String path = "/api/intakes/" + shown.body().path("id").asLong();
+        var reading = shown.body().path("reading");
+        assertThat(reading.path("unread").asBoolean()).isTrue();
+        assertThat(reading.path("format").asString()).isEqualTo("csv");
+        assertThat(reading.path("blocked").asString()).contains("deck.csv:2:");
+        assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status()).isEqualTo(422);
+        String rest = ",\"newTable\":\"Deck\",\"source\":\"en\",\"settlesOwn\":false,\"arrival\":\"SETTLED\"}";
+        // One thing is corrected after the other, and neither alone may do.
+        assertThat(http.json(mara, HttpMethod.PUT, path + "/options", "{\"format\":\"json\"" + rest)
+                        .body()
+                        .path("reading")
+                        .path("unread")
+                        .asBoolean())
+                .isTrue();
+        var mended = http.json(
+                mara, HttpMethod.PUT, path + "/options", "{\"format\":\"properties\",\"language\":\"en\"" + rest);
+        assertThat(mended.body().path("reading").path("unread").asBoolean()).isFalse();
+        assertThat(mended.body().path("reading").path("entries").asInt()).isEqualTo(2);
+        assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status()).isEqualTo(202);
+    }
+
+    private Http.Reply push(String name, String content) throws Exception {
+        ledger.takeIn(mara, "Ramp", "key,en,de\nup,Up,Rauf\n", mellow.core.merge.Arrival.SETTLED);
+        return http.bytes(mara, "/api/intakes?table=ramp&name=" + name, content.getBytes(StandardCharsets.UTF_8));
     }
 
     @Test

@@ -202,6 +202,8 @@ class IntakeServiceTest extends ServerTest {
                         null,
                         null,
                         null,
+                        null,
+                        null,
                         "Flawed",
                         "en",
                         false,

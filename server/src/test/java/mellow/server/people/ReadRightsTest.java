@@ -91,6 +91,7 @@ class ReadRightsTest extends ServerTest {
             "/api/assets/{file}=/api/assets/0",
             "/api/tables/{table}/export/files=/api/tables/ramp/export/files",
             "/api/tables/{table}/export/fresh=/api/tables/ramp/export/fresh?format=csv",
+            "/api/tables/{table}/export/losses=/api/tables/ramp/export/losses?format=po",
             "/api/tables/{table}/export/in-place=/api/tables/ramp/export/in-place?file=Ramp.csv",
             "/api/tables/{table}/export/set-files=/api/tables/ramp/export/set-files",
             "/api/tables/{table}/export/set=/api/tables/ramp/export/set",

@@ -6,6 +6,10 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
+import java.util.Set;
+import java.util.regex.Pattern;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
@@ -15,11 +19,15 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 import mellow.core.text.Shape;
 
 /** String resources. */
 public final class AndroidFormat implements FileFormat {
+
+    /** Variants of a product, such as tablet and watch; other contexts would make the platform leave the text out. */
+    private static final Pattern PRODUCT = Pattern.compile("[a-z][a-z0-9_]*");
 
     @Override
     public String name() {
@@ -27,9 +35,14 @@ public final class AndroidFormat implements FileFormat {
     }
 
     @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.of(
+                Aspect.NOTE, Aspect.NOT_FOR_TRANSLATION, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
+    }
+
+    @Override
     public int likelihood(Sample sample) {
-        boolean resources = sample.text().contains("<resources");
-        return resources && sample.text().stripLeading().startsWith("<") ? 95 : sample.named("strings.xml") ? 50 : 0;
+        return XmlRoot.named(sample.text(), "resources") ? 95 : sample.named("strings.xml") ? 50 : 0;
     }
 
     @Override
@@ -45,7 +58,7 @@ public final class AndroidFormat implements FileFormat {
         to.write("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n<resources>\n");
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);
-            if (!entry.context().isEmpty()) {
+            if (!entry.context().isEmpty() && !PRODUCT.matcher(entry.context()).matches()) {
                 throw new UnwritableTextException("String resources have no place for the context of " + entry.key()
                         + "; give the entry a key of its own or choose another format.");
             }
@@ -68,6 +81,7 @@ public final class AndroidFormat implements FileFormat {
                     .append(lineEnd);
         }
         String name = " name=\"" + XmlText.escapeAttribute(entry.key()) + "\""
+                + (entry.context().isEmpty() ? "" : " product=\"" + entry.context() + "\"")
                 + (entry.translatable() ? "" : " translatable=\"false\"");
         if (entry.shape() == Shape.PLAIN || entry.shape() == Shape.ASSET) {
             return lines.append(indent)

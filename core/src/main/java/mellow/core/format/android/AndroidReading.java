@@ -78,7 +78,7 @@ final class AndroidReading extends TextReading<AndroidReading.Item> {
                 source,
                 language,
                 options.source().filter(language::equals),
-                Repeats.lastOf(items, Item::entry, source.problems()),
+                Repeats.lastOf(whole(source, items, Item::entry), Item::entry, source.problems()),
                 end);
     }
 
@@ -118,6 +118,7 @@ final class AndroidReading extends TextReading<AndroidReading.Item> {
         }
         FileEntry.Builder entry = FileEntry.of(name)
                 .line(source.line(element.start()))
+                .context(element.value("product"))
                 .shape(shape)
                 .note(note)
                 .translatable(!element.value("translatable").equals("false"))
@@ -137,7 +138,7 @@ final class AndroidReading extends TextReading<AndroidReading.Item> {
 
     @Override
     public boolean has(Field field) {
-        return field == Field.NOTE;
+        return field == Field.NOTE || field == Field.CONTEXT;
     }
 
     @Override

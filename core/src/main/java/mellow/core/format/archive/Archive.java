@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
@@ -27,11 +28,19 @@ public final class Archive {
     private static final int MOST_PARTS = 10_000;
 
     private final Map<String, byte[]> parts;
+    private static final Pattern BESIDE = Pattern.compile(
+            "(?i)(^|/)(__MACOSX/|\\.git/|\\.svn/|\\.hg/|\\._|\\.DS_Store$|Thumbs\\.db$|desktop\\.ini$)");
+
     private final byte[] original;
 
     private Archive(Map<String, byte[]> parts, byte[] original) {
         this.parts = parts;
         this.original = original;
+    }
+
+    /** Whether a path is what version control and file managers keep beside a product's own files. */
+    public static boolean beside(String path) {
+        return BESIDE.matcher(path).find();
     }
 
     /** The archive as it was read, byte for byte. */

@@ -5,7 +5,10 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
@@ -23,6 +26,11 @@ public final class CsvFileFormat implements FileFormat {
     @Override
     public String name() {
         return "csv";
+    }
+
+    @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION, Aspect.LINE_BREAKS));
     }
 
     @Override

@@ -52,6 +52,15 @@ public final class CsvFormat {
                 .filter(row -> row < sample.size())
                 .map(row -> LayoutFinder.withHeader(sample, row))
                 .orElseGet(() -> LayoutFinder.find(sample)));
+        if (options.layout().isEmpty() && layout.flaws().isEmpty()) {
+            int header = first + Math.max(0, layout.headerRow());
+            List<List<String>> below = sample.subList(Math.min(sample.size(), header - first + 1), sample.size());
+            LayoutFinder.leftOut(layout, below)
+                    .forEach(column -> problems.warn(
+                            new Position(records.line(header), 1, records.start(header)),
+                            LayoutFinder.leftOutSentence(layout, column),
+                            "it is not taken in unless somebody says what it holds"));
+        }
         return new CsvReading(records, first, layout, problems);
     }
 

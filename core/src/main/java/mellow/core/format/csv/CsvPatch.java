@@ -51,7 +51,7 @@ final class CsvPatch implements FilePatch {
             throw new UnwritableTextException(
                     "A cell of a table has no place for the forms of " + key + "; export it in another format.");
         }
-        String value = guarded(text.main());
+        String value = guarded(CsvWriter.broken(text.main()));
         if (column >= records.width(record)) {
             missing.computeIfAbsent(record, r -> new TreeMap<>()).put(column, encode(cell(value, false), key));
             return;
@@ -84,7 +84,7 @@ final class CsvPatch implements FilePatch {
         int offset = after < 0 ? records.bytes.length : records.end(reading.row(after));
         StringJoiner row = new StringJoiner(String.valueOf(records.dialect.delimiter()));
         for (String value : reading.cellsOf(added)) {
-            row.add(cell(guarded(value), false));
+            row.add(cell(guarded(CsvWriter.broken(value)), false));
         }
         insertions.computeIfAbsent(offset, o -> new ArrayList<>()).add(encode(row.toString(), added.key()));
     }

@@ -262,6 +262,11 @@ public final class CsvReading implements FileReading {
     }
 
     @Override
+    public boolean keepsReturns() {
+        return false;
+    }
+
+    @Override
     public FilePatch patch() {
         return new CsvPatch(this);
     }

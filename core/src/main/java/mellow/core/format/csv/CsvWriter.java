@@ -54,7 +54,8 @@ public final class CsvWriter {
                         case TEXT -> entry.text(language++);
                         case IGNORED -> "";
                     };
-            out.write(cell(guard ? FormulaGuard.guard(value) : value, dialect, false));
+            String broken = broken(value);
+            out.write(cell(guard ? FormulaGuard.guard(broken) : broken, dialect, false));
         }
         out.write("\r\n");
     }
@@ -63,6 +64,11 @@ public final class CsvWriter {
         if (column > 0) {
             out.write(dialect.delimiter());
         }
+    }
+
+    /** A value with LF for every line break: reading makes the same of it. */
+    static String broken(String value) {
+        return value.indexOf('\r') < 0 ? value : value.replace("\r\n", "\n").replace('\r', '\n');
     }
 
     /** A value as a cell: in quotes when it was, or when it needs them. */

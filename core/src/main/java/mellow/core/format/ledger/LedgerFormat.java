@@ -8,10 +8,13 @@ import java.io.Writer;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
@@ -46,6 +49,11 @@ public final class LedgerFormat implements FileFormat {
     @Override
     public String name() {
         return "ledger-json";
+    }
+
+    @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.allOf(Aspect.class);
     }
 
     @Override

@@ -6,15 +6,20 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
+import mellow.core.format.FileText;
 import mellow.core.format.FreshOnly;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
@@ -22,6 +27,7 @@ import mellow.core.format.ReadOptions;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlReader;
+import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
 
@@ -34,15 +40,34 @@ public final class TbxFormat implements FileFormat {
     /** ISO 30042, administrativeStatus: terms that are no longer to be used. */
     private static final Set<String> AVOIDED = Set.of("deprecatedTerm-admn-sts", "supersededTerm-admn-sts");
 
+    /** An xs:ID, which XML wants for ids (Namespaces in XML 1.0, NCName); what it cannot spell stands in a note with an id of its own. */
+    private static final Pattern NAME = Pattern.compile("[A-Za-z_][A-Za-z0-9_.-]*");
+
+    private static final String KEY = "-key";
+    private static final String CONTEXT = "-context";
+
+    /** Whether a key looks like the ids that others get, or like those of their notes. */
+    private static boolean numbered(String key) {
+        return key.matches("c[0-9]+(-key|-context)?");
+    }
+
+    private static void note(String id, String text, Writer to) throws IOException {
+        to.write("        <note id=\"" + id + "\">" + XmlText.escape(text) + "</note>\n");
+    }
+
     @Override
     public String name() {
         return "tbx";
     }
 
     @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.of(Aspect.CONTEXT, Aspect.NOTE, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.UNTRANSLATED);
+    }
+
+    @Override
     public int likelihood(Sample sample) {
-        boolean root = sample.text().contains("<martif") || sample.text().contains("<tbx");
-        return root && sample.text().stripLeading().startsWith("<") ? 100 : sample.named(".tbx") ? 50 : 0;
+        return XmlRoot.named(sample.text(), "martif", "tbx") ? 100 : sample.named(".tbx") ? 50 : 0;
     }
 
     @Override
@@ -109,10 +134,21 @@ public final class TbxFormat implements FileFormat {
         String first = from.map(terms::get)
                 .filter(term -> term != null)
                 .orElse(terms.values().iterator().next());
-        FileEntry.Builder entry = FileEntry.of(id.isEmpty() ? first : id).line(source.line(concept.start()));
+        Optional<String> key = told(concept, id + KEY);
+        FileEntry.Builder entry = FileEntry.of(key.orElse(id.isEmpty() ? first : id))
+                .line(source.line(concept.start()))
+                .context(told(concept, id + CONTEXT).orElse(""));
         definitions(concept).forEach(definition -> entry.note(definition.text().strip()));
         avoided.forEach((term, language) -> entry.note("Avoid in " + language + ": " + term));
         units.add(entry, terms);
+    }
+
+    /** What a note of our own says, by its id. */
+    private static Optional<String> told(Element concept, String id) {
+        return concept.all("note").stream()
+                .filter(note -> note.value("id").equals(id))
+                .map(Element::text)
+                .findFirst();
     }
 
     private static List<Element> definitions(Element concept) {
@@ -134,11 +170,24 @@ public final class TbxFormat implements FileFormat {
         to.write(
                 "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<tbx style=\"dca\" type=\"TBX-Basic\" xml:lang=\"" + from
                         + "\" xmlns=\"urn:iso:std:iso:30042:ed-2\">\n  <tbxHeader><fileDesc><sourceDesc><p>Mellow Ledger</p></sourceDesc></fileDesc></tbxHeader>\n  <text>\n    <body>\n");
+        Set<String> ids = new HashSet<>();
         for (int i = 0; i < plain.size(); i++) {
             FileEntry entry = plain.entry(i);
-            to.write("      <conceptEntry id=\"" + XmlText.escapeAttribute(entry.key()) + "\">\n");
+            if (entry.texts().stream().allMatch(FileText::isEmpty)) {
+                continue;
+            }
+            boolean named =
+                    entry.context().isEmpty() && NAME.matcher(entry.key()).matches() && !numbered(entry.key());
+            String id = named && ids.add(entry.key()) ? entry.key() : "c" + (i + 1);
+            to.write("      <conceptEntry id=\"" + id + "\">\n");
             for (String note : entry.notes()) {
                 to.write("        <descrip type=\"definition\">" + XmlText.escape(note) + "</descrip>\n");
+            }
+            if (!id.equals(entry.key())) {
+                note(id + KEY, entry.key(), to);
+            }
+            if (!entry.context().isEmpty()) {
+                note(id + CONTEXT, entry.context(), to);
             }
             for (int language = 0; language < plain.languages().size(); language++) {
                 if (!entry.texts().get(language).isEmpty()) {

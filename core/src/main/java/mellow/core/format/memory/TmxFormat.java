@@ -6,28 +6,36 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
+import mellow.core.format.FileText;
 import mellow.core.format.FreshOnly;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.inline.InlineStandard;
+import mellow.core.format.inline.InlineWriter;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.xliff.Inline;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlReader;
+import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
 
 /** TMX 1.4b: a translation unit is an entry, its tuid the key; a unit without one has its source as the key. */
 public final class TmxFormat implements FileFormat {
 
+    private static final String KEY = "x-key";
     private static final String CONTEXT = "x-context";
 
     @Override
@@ -36,9 +44,13 @@ public final class TmxFormat implements FileFormat {
     }
 
     @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.of(Aspect.CONTEXT, Aspect.NOTE, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.UNTRANSLATED);
+    }
+
+    @Override
     public int likelihood(Sample sample) {
-        boolean root = sample.text().contains("<tmx");
-        return root && sample.text().stripLeading().startsWith("<") ? 100 : sample.named(".tmx") ? 50 : 0;
+        return XmlRoot.named(sample.text(), "tmx") ? 100 : sample.named(".tmx") ? 50 : 0;
     }
 
     @Override
@@ -85,13 +97,18 @@ public final class TmxFormat implements FileFormat {
         String first = from.map(texts::get)
                 .filter(text -> text != null)
                 .orElse(texts.values().iterator().next());
-        String id = unit.value("tuid");
+        String id = property(unit, KEY).orElse(unit.value("tuid"));
         FileEntry.Builder entry = FileEntry.of(id.isEmpty() ? first : id).line(source.line(unit.start()));
         unit.all("note").forEach(note -> entry.note(note.text()));
-        unit.all("prop").stream()
-                .filter(property -> property.value("type").equals(CONTEXT))
-                .forEach(property -> entry.context(property.text()));
+        property(unit, CONTEXT).ifPresent(entry::context);
         units.add(entry, texts);
+    }
+
+    private static Optional<String> property(Element unit, String type) {
+        return unit.all("prop").stream()
+                .filter(property -> property.value("type").equals(type))
+                .map(Element::text)
+                .findFirst();
     }
 
     @Override
@@ -104,17 +121,28 @@ public final class TmxFormat implements FileFormat {
                 + from + "\" datatype=\"plaintext\"/>\n  <body>\n");
         for (int i = 0; i < plain.size(); i++) {
             FileEntry entry = plain.entry(i);
-            to.write("    <tu tuid=\"" + XmlText.escapeAttribute(entry.key()) + "\">\n");
+            if (entry.texts().stream().allMatch(FileText::isEmpty)) {
+                continue;
+            }
+            // TMX 1.4b §3.2: a tuid is text without white space.
+            boolean named = entry.key().codePoints().noneMatch(Character::isWhitespace);
+            to.write("    <tu tuid=\"" + (named ? XmlText.escapeAttribute(entry.key()) : "u" + (i + 1)) + "\">\n");
             for (String note : entry.notes()) {
                 to.write("      <note>" + XmlText.escape(note) + "</note>\n");
+            }
+            if (!named) {
+                to.write("      <prop type=\"" + KEY + "\">" + XmlText.escape(entry.key()) + "</prop>\n");
             }
             if (!entry.context().isEmpty()) {
                 to.write("      <prop type=\"" + CONTEXT + "\">" + XmlText.escape(entry.context()) + "</prop>\n");
             }
+            InlineWriter inline = new InlineWriter(
+                    InlineStandard.TMX,
+                    entry.texts().stream().map(FileText::main).toList());
             for (int language = 0; language < plain.languages().size(); language++) {
                 if (!entry.texts().get(language).isEmpty()) {
                     to.write("      <tuv xml:lang=\"" + plain.languages().get(language) + "\"><seg>"
-                            + markup(entry.key(), entry.text(language)) + "</seg></tuv>\n");
+                            + markup(entry.key(), entry.text(language), inline) + "</seg></tuv>\n");
                 }
             }
             to.write("    </tu>\n");
@@ -123,9 +151,9 @@ public final class TmxFormat implements FileFormat {
         to.flush();
     }
 
-    private static String markup(String key, String text) {
+    private static String markup(String key, String text, InlineWriter inline) {
         try {
-            return Inline.markup(text, false);
+            return inline.markup(text);
         } catch (IllegalArgumentException unwritable) {
             throw new UnwritableTextException(
                     "The text of " + key + " has " + unwritable.getMessage() + "; change the text.");

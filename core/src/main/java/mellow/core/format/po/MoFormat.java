@@ -7,7 +7,11 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
@@ -16,6 +20,8 @@ import mellow.core.format.Position;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.source.SourceText;
+import mellow.core.language.LanguageTag;
+import mellow.core.text.Text;
 
 /**
  * MO, the compiled catalogue (gettext manual, "The Format of GNU MO Files"): read as the catalogue it was made of, written fresh only. Untranslated
@@ -29,6 +35,19 @@ public final class MoFormat implements FileFormat {
     @Override
     public String name() {
         return "mo";
+    }
+
+    @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.of(Aspect.CONTEXT, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS);
+    }
+
+    @Override
+    public Optional<Set<String>> forms(LanguageTag language, boolean source) {
+        return Optional.of(
+                source
+                        ? Set.of("one", Text.OTHER)
+                        : Set.copyOf(PluralForms.of(Optional.of(language)).categories()));
     }
 
     @Override

@@ -4,8 +4,12 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
+import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
@@ -13,6 +17,8 @@ import mellow.core.format.Position;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.source.SourceText;
+import mellow.core.language.LanguageTag;
+import mellow.core.text.Text;
 
 /** PO and POT. */
 public final class PoFormat implements FileFormat {
@@ -24,6 +30,26 @@ public final class PoFormat implements FileFormat {
     @Override
     public String name() {
         return "po";
+    }
+
+    @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.of(
+                Aspect.CONTEXT,
+                Aspect.NOTE,
+                Aspect.REFERENCE,
+                Aspect.STATE,
+                Aspect.UNTRANSLATED,
+                Aspect.PLURAL_FORMS,
+                Aspect.LINE_BREAKS);
+    }
+
+    @Override
+    public Optional<Set<String>> forms(LanguageTag language, boolean source) {
+        return Optional.of(
+                source
+                        ? Set.of("one", Text.OTHER)
+                        : Set.copyOf(PluralForms.of(Optional.of(language)).categories()));
     }
 
     @Override

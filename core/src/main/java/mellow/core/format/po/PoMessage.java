@@ -18,6 +18,7 @@ import java.util.List;
  * @param flags in the order of the file
  * @param flagLines where its lines of flags are
  * @param renewed whether it names the msgid that its text was made for, which was another
+ * @param previous that msgid, empty when there is none or it cannot be read
  */
 record PoMessage(
         int start,
@@ -32,7 +33,8 @@ record PoMessage(
         List<String> references,
         List<String> flags,
         List<Span> flagLines,
-        boolean renewed) {
+        boolean renewed,
+        String previous) {
 
     /** A part that is not there. */
     static final Value ABSENT = new Value("", -1, -1);

@@ -35,6 +35,8 @@ final class PoParser {
         final List<String> flags = new ArrayList<>();
         final List<Span> flagLines = new ArrayList<>();
         boolean renewed;
+        String previousWord = "";
+        final StringBuilder previous = new StringBuilder();
     }
 
     private PoParser(SourceText source, Limits limits, Consumer<PoMessage> listener) {
@@ -101,13 +103,33 @@ final class PoParser {
                     }
                 }
             }
-            case '|' ->
-                draft.renewed |= text.substring(start + 2, end).stripLeading().startsWith("msgid");
+            case '|' -> previous(text.substring(start + 2, end).strip());
             default -> {
                 String note = text.substring(start + 1, end).strip();
                 if (!note.isEmpty()) {
                     draft.translator.add(note);
                 }
+            }
+        }
+    }
+
+    /** Previous strings are spelled as the others, each line behind a mark; only the msgid tells something. */
+    private void previous(String line) {
+        int quote = line.indexOf('"');
+        String word = quote < 0 ? line : line.substring(0, quote).strip();
+        draft.previousWord = word.isEmpty() ? draft.previousWord : word;
+        if (!draft.previousWord.equals("msgid")) {
+            return;
+        }
+        draft.renewed = true;
+        int close = line.lastIndexOf('"');
+        if (quote >= 0 && close > quote) {
+            try {
+                PoStrings.unescape(line, quote + 1, close, draft.previous);
+            } catch (IllegalArgumentException unknown) {
+                // A hint about the past that cannot be read is no hint, and stays in the file.
+                draft.previous.setLength(0);
+                draft.previousWord = "unreadable";
             }
         }
     }
@@ -300,7 +322,8 @@ final class PoParser {
                     List.copyOf(draft.references),
                     List.copyOf(draft.flags),
                     List.copyOf(draft.flagLines),
-                    draft.renewed));
+                    draft.renewed,
+                    draft.previous.toString()));
         }
         draft = new Draft();
     }

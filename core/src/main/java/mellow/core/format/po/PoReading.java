@@ -5,14 +5,16 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.regex.Pattern;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileNames;
 import mellow.core.format.FilePatch;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
+import mellow.core.format.Habits;
+import mellow.core.format.KeyHabit;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.source.SourceText;
@@ -28,24 +30,14 @@ final class PoReading extends TextReading<PoReading.Item> {
     /** The header field of our own that says that msgctxt holds the key. */
     static final String KEY_FIELD = "X-Mellow-Key";
 
-    private static final Pattern KEY =
-            Pattern.compile("[\\p{L}\\p{N}_$-]+([.:/_-][\\p{L}\\p{N}_$-]+)+|[A-Z][A-Z0-9]*(_[A-Z0-9]+)+");
-
     /** The gettext manual takes it for granted that programs speak English. */
     private static final LanguageTag ENGLISH = new LanguageTag("en");
 
-    /** What identifies a message. */
-    enum Habit {
-        /** msgid is the source and the key at once. */
-        SOURCE,
-        /** msgid is the key; the file has no sources. */
-        KEY,
-        /** msgctxt is the key, msgid the source: what we write. */
-        CONTEXT
-    }
+    private static final Set<String> SOURCE_FORMS = Set.of("one", Text.OTHER);
 
     private final @Nullable PoMessage header;
-    private final Habit habit;
+    private final Habits habits;
+    private final KeyHabit habit;
     private final PluralForms forms;
     private final boolean translated;
 
@@ -55,19 +47,20 @@ final class PoReading extends TextReading<PoReading.Item> {
             SourceText source,
             List<LanguageTag> languages,
             boolean translated,
-            Habit habit,
+            Habits habits,
             PluralForms forms,
             @Nullable PoMessage header,
             List<Item> items) {
         super(
                 source,
                 languages,
-                habit == Habit.KEY ? Optional.empty() : Optional.of(languages.get(0)),
+                habits.key().equals(Optional.of(KeyHabit.KEY)) ? Optional.empty() : Optional.of(languages.get(0)),
                 items,
                 Item::entry);
         this.header = header;
         this.translated = translated;
-        this.habit = habit;
+        this.habits = habits;
+        this.habit = habits.key().orElseThrow();
         this.forms = forms;
     }
 
@@ -82,20 +75,28 @@ final class PoReading extends TextReading<PoReading.Item> {
         if (headers.size() > 1) {
             source.warn(headers.get(1).keyword(), "a second header", "the first one counts");
         }
-        Habit habit = header.getOrDefault(KEY_FIELD, "").equals("msgctxt") ? Habit.CONTEXT : habitOf(messages);
         Optional<LanguageTag> target = options.language()
                 .or(() -> LanguageTag.parse(header.getOrDefault("Language", "")))
                 .or(() -> FileNames.language(source.problems().file()));
         boolean any = messages.stream().anyMatch(message -> message.texts().stream()
                 .anyMatch(text -> !text.text().isEmpty()));
         PluralForms forms = forms(source, headers, header, target);
+        LanguageTag from = options.source()
+                .or(() -> LanguageTag.parse(header.getOrDefault("X-Source-Language", "")))
+                .orElse(ENGLISH);
+        boolean own = target.equals(Optional.of(from));
+        Habits habits = habits(options, header, messages, own);
+        KeyHabit habit = habits.key().orElseThrow();
         List<LanguageTag> languages = new ArrayList<>();
-        if (habit != Habit.KEY) {
-            languages.add(options.source()
-                    .or(() -> LanguageTag.parse(header.getOrDefault("X-Source-Language", "")))
-                    .orElse(ENGLISH));
+        if (habit != KeyHabit.KEY) {
+            languages.add(from);
         }
-        boolean translated = target.isPresent() || any || habit == Habit.KEY;
+        boolean translated = target.isPresent() || any || habit == KeyHabit.KEY;
+        if (own && habit != KeyHabit.KEY) {
+            // Texts in their own source's language: the same again, or a variant that somebody has to name.
+            translated = messages.stream().anyMatch(PoReading::saysOtherwise);
+            target = Optional.empty();
+        }
         if (translated) {
             languages.add(target.orElse(LanguageTag.UNDETERMINED));
         }
@@ -107,10 +108,10 @@ final class PoReading extends TextReading<PoReading.Item> {
                 source,
                 List.copyOf(languages),
                 translated,
-                habit,
+                habits,
                 forms,
                 headers.isEmpty() ? null : headers.get(0),
-                Repeats.lastOf(items, Item::entry, source.problems()));
+                Repeats.lastOf(whole(source, items, Item::entry), Item::entry, source.problems()));
     }
 
     private static Map<String, String> fields(PoMessage header) {
@@ -126,13 +127,56 @@ final class PoReading extends TextReading<PoReading.Item> {
         return fields;
     }
 
-    /** Keys have no spaces and are spelled like names; a catalogue is one of keys when nearly all its msgids are. */
-    private static Habit habitOf(List<PoMessage> messages) {
-        int keys = 0;
-        for (PoMessage message : messages) {
-            keys += KEY.matcher(message.id().text()).matches() ? 1 : 0;
+    private static Habits habits(
+            ReadOptions options, Map<String, String> header, List<PoMessage> messages, boolean own) {
+        List<KeyHabit> possible = List.of(KeyHabit.values());
+        if (options.keys().isPresent()) {
+            return Habits.ofKeys(options.keys().get(), possible, "This was chosen for the file.");
         }
-        return messages.isEmpty() || keys < messages.size() * 0.9 ? Habit.SOURCE : Habit.KEY;
+        if (header.getOrDefault(KEY_FIELD, "").equals("msgctxt")) {
+            return Habits.ofKeys(KeyHabit.CONTEXT, possible, "The header says that msgctxt holds the key.");
+        }
+        List<String> ids = messages.stream().map(message -> message.id().text()).toList();
+        List<String> contexts = messages.stream()
+                .filter(message -> message.context().present())
+                .map(message -> message.context().text())
+                .toList();
+        boolean named = contexts.size() == messages.size()
+                && Set.copyOf(contexts).size() == contexts.size()
+                && KeyHabit.areKeys(contexts);
+        if (named) {
+            return Habits.ofKeys(
+                    KeyHabit.CONTEXT,
+                    possible,
+                    "Every message has a msgctxt of its own that looks like a key, such as “" + contexts.get(0)
+                            + "”, so that is the key.");
+        }
+        if (KeyHabit.areKeys(ids)) {
+            return Habits.ofKeys(
+                    KeyHabit.KEY,
+                    possible,
+                    "Nearly every msgid looks like a key, such as “" + ids.get(0)
+                            + "”, so they are keys and no texts.");
+        }
+        List<String> texts =
+                messages.stream().map(message -> message.texts().get(0).text()).toList();
+        if (own && KeyHabit.areKeysOf(ids, texts)) {
+            return Habits.ofKeys(
+                    KeyHabit.KEY,
+                    possible,
+                    "The file translates its own source language, and its msgids are single words that the texts put"
+                            + " otherwise, so msgids are keys and the texts are the sources.");
+        }
+        return Habits.ofKeys(
+                KeyHabit.SOURCE, possible, "msgids are sentences, so they are the source texts and the keys.");
+    }
+
+    private static boolean saysOtherwise(PoMessage message) {
+        return message.texts().stream()
+                .map(PoMessage.Value::text)
+                .anyMatch(text -> !text.isEmpty()
+                        && !text.equals(message.id().text())
+                        && !text.equals(message.plural().text()));
     }
 
     private static PluralForms forms(
@@ -153,17 +197,17 @@ final class PoReading extends TextReading<PoReading.Item> {
     }
 
     private static FileEntry entry(
-            SourceText source, PoMessage message, Habit habit, boolean translated, PluralForms forms) {
+            SourceText source, PoMessage message, KeyHabit habit, boolean translated, PluralForms forms) {
         boolean plural = message.plural().present();
         String key = message.id().text();
         String context = message.context().text();
-        if (habit == Habit.CONTEXT && message.context().present()) {
+        if (habit == KeyHabit.CONTEXT && message.context().present()) {
             int split = context.indexOf('\n');
             key = split < 0 ? context : context.substring(0, split);
             context = split < 0 ? "" : context.substring(split + 1);
         }
         List<FileText> texts = new ArrayList<>(2);
-        if (habit != Habit.KEY) {
+        if (habit != KeyHabit.KEY) {
             texts.add(
                     plural ? sourceForms(message) : FileText.plain(message.id().text()));
         }
@@ -176,6 +220,7 @@ final class PoReading extends TextReading<PoReading.Item> {
                 .shape(plural ? Shape.PLURAL : Shape.PLAIN)
                 .note(String.join("\n", message.translator()))
                 .note(String.join("\n", message.extracted()))
+                .former(habit == KeyHabit.SOURCE ? message.previous() : "")
                 .flags(message.flags())
                 .texts(texts);
         message.references().forEach(entry::reference);
@@ -225,7 +270,7 @@ final class PoReading extends TextReading<PoReading.Item> {
         return item(index).message;
     }
 
-    Habit habit() {
+    KeyHabit habit() {
         return habit;
     }
 
@@ -235,12 +280,30 @@ final class PoReading extends TextReading<PoReading.Item> {
 
     /** Whether the text of that language is what msgid says. */
     boolean isSource(int language) {
-        return habit != Habit.KEY && language == 0;
+        return habit != KeyHabit.KEY && language == 0;
     }
 
     /** Index of the translation, -1 in a template. */
     int translation() {
         return translated ? languages().size() - 1 : -1;
+    }
+
+    @Override
+    public Habits habits() {
+        return habits;
+    }
+
+    @Override
+    public boolean bilingual() {
+        return habit != KeyHabit.KEY;
+    }
+
+    @Override
+    public Optional<Set<String>> forms(int index, int language) {
+        if (entry(index).shape() != Shape.PLURAL) {
+            return Optional.empty();
+        }
+        return Optional.of(isSource(language) ? SOURCE_FORMS : Set.copyOf(forms.categories()));
     }
 
     @Override

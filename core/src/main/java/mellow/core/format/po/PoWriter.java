@@ -12,8 +12,8 @@ import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
+import mellow.core.format.KeyHabit;
 import mellow.core.format.UnwritableTextException;
-import mellow.core.format.po.PoReading.Habit;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
@@ -39,7 +39,7 @@ final class PoWriter {
 
     void writeTo(OutputStream out) throws IOException {
         Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
-        Habit habit = habit();
+        KeyHabit habit = habit();
         Optional<LanguageTag> language = this.to < 0
                 ? Optional.empty()
                 : Optional.of(entries.languages().get(this.to)).filter(tag -> !tag.equals(LanguageTag.UNDETERMINED));
@@ -53,7 +53,7 @@ final class PoWriter {
         if (from >= 0 && !entries.languages().get(from).equals(LanguageTag.UNDETERMINED)) {
             to.write("\"X-Source-Language: " + entries.languages().get(from) + "\\n\"\n");
         }
-        if (habit == Habit.CONTEXT) {
+        if (habit == KeyHabit.CONTEXT) {
             to.write("\"" + PoReading.KEY_FIELD + ": msgctxt\\n\"\n");
         }
         List<LanguageTag> languages = from == 1
@@ -76,18 +76,18 @@ final class PoWriter {
         to.flush();
     }
 
-    private Habit habit() {
+    private KeyHabit habit() {
         if (from < 0) {
-            return Habit.KEY;
+            return KeyHabit.KEY;
         }
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);
             String source = first(entry.texts().get(from), entry.shape());
             if (!source.equals(entry.key()) || source.isEmpty()) {
-                return Habit.CONTEXT;
+                return KeyHabit.CONTEXT;
             }
         }
-        return Habit.SOURCE;
+        return KeyHabit.SOURCE;
     }
 
     private static String first(FileText source, Shape shape) {
@@ -98,7 +98,7 @@ final class PoWriter {
     static String message(
             FileEntry entry,
             List<LanguageTag> languages,
-            Habit habit,
+            KeyHabit habit,
             int translation,
             PluralForms forms,
             String lineEnd) {
@@ -109,8 +109,9 @@ final class PoWriter {
         StringBuilder lines = new StringBuilder();
         comments(entry, lines, lineEnd);
         FileText target = translation < 0 ? FileText.NONE : entry.texts().get(translation);
-        FileText source =
-                habit == Habit.KEY ? FileText.plain(entry.key()) : entry.texts().get(0);
+        FileText source = habit == KeyHabit.KEY
+                ? FileText.plain(entry.key())
+                : entry.texts().get(0);
         boolean fuzzy = target.state().filter(FileState.PENCILLED::equals).isPresent() && !target.isEmpty();
         List<String> flags = new java.util.ArrayList<>(fuzzy ? List.of("fuzzy") : List.of());
         entry.flags().stream().filter(flag -> !flag.equals("fuzzy")).forEach(flags::add);
@@ -118,14 +119,14 @@ final class PoWriter {
             lines.append("#, ").append(String.join(", ", flags)).append(lineEnd);
         }
         String context = entry.context();
-        if (habit == Habit.CONTEXT) {
+        if (habit == KeyHabit.CONTEXT) {
             context = context.isEmpty() ? entry.key() : entry.key() + "\n" + context;
         }
-        if (!context.isEmpty() || habit == Habit.CONTEXT) {
+        if (!context.isEmpty() || habit == KeyHabit.CONTEXT) {
             line("msgctxt ", context, lines, lineEnd);
         }
         boolean plural = entry.shape() == Shape.PLURAL;
-        line("msgid ", habit == Habit.KEY ? entry.key() : first(source, entry.shape()), lines, lineEnd);
+        line("msgid ", habit == KeyHabit.KEY ? entry.key() : first(source, entry.shape()), lines, lineEnd);
         if (!plural) {
             line("msgstr ", target.main(), lines, lineEnd);
             return lines.toString();

@@ -7,7 +7,10 @@ import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
+import java.util.Set;
 import java.util.regex.Pattern;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
@@ -29,6 +32,11 @@ public final class PropertiesFormat implements FileFormat {
     }
 
     @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.of(Aspect.NOTE, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
+    }
+
+    @Override
     public int likelihood(Sample sample) {
         if (sample.named(".properties")) {
             return 90;
@@ -42,7 +50,9 @@ public final class PropertiesFormat implements FileFormat {
     @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
         Problems problems = new Problems(file);
-        SourceText.checkSize(bytes, options.limits(), problems, "lines of keys and texts");
+        if (bytes.length > 0) {
+            SourceText.checkSize(bytes, options.limits(), problems, "lines of keys and texts");
+        }
         Charset charset = options.charset()
                 .orElseGet(() -> SourceText.charsetOf(
                         bytes, Utf8Check.of(bytes).valid() ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1));

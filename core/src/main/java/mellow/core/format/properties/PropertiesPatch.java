@@ -72,7 +72,8 @@ final class PropertiesPatch extends OrderedPatch {
     @Override
     protected void putIn(int after, FileEntry added) {
         int place = after >= 0 ? after(file.item(after)) : source.text().length();
-        boolean open = place == source.text().length()
+        boolean open = place > 0
+                && place == source.text().length()
                 && !source.text().endsWith("\n")
                 && !source.text().endsWith("\r");
         String line = PropertiesStrings.line(added, added.text(0), source.lineEnd(), ascii);

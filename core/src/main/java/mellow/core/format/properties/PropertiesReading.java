@@ -32,14 +32,14 @@ final class PropertiesReading extends TextReading<PropertiesReading.Item> {
     static PropertiesReading of(SourceText source, ReadOptions options) {
         List<Item> items = scan(source, options);
         if (items.isEmpty()) {
-            throw source.refuse(0, "there are no keys in the file", "lines of keys and texts");
+            source.warn(0, "there are no texts in the file", "read as a file that has none yet");
         }
         LanguageTag language = options.languageOf(source.problems().file(), Optional.empty());
         return new PropertiesReading(
                 source,
                 language,
                 options.source().filter(language::equals),
-                Repeats.lastOf(items, Item::entry, source.problems()));
+                Repeats.lastOf(whole(source, items, Item::entry), Item::entry, source.problems()));
     }
 
     private static List<Item> scan(SourceText source, ReadOptions options) {

@@ -42,7 +42,7 @@ public final class Inspection {
         out.write("],\"entries\":[");
         for (int i = 0; i < reading.size(); i++) {
             out.write(i > 0 ? ",\n" : "\n");
-            entry(reading.entry(i), languages, source, format.bilingual());
+            entry(reading.entry(i), languages, source);
         }
         out.write("],");
         problems(reading.problems());
@@ -63,7 +63,7 @@ public final class Inspection {
                 .orElse("null");
     }
 
-    private void entry(FileEntry entry, List<LanguageTag> languages, int source, boolean bilingual) throws IOException {
+    private void entry(FileEntry entry, List<LanguageTag> languages, int source) throws IOException {
         out.write("{\"key\":" + JsonStrings.quote(entry.key()));
         out.write(",\"context\":" + (entry.context().isEmpty() ? "null" : JsonStrings.quote(entry.context())));
         out.write(",\"shape\":" + JsonStrings.quote(entry.shape().word()));
@@ -79,9 +79,8 @@ public final class Inspection {
         out.write(",\"texts\":{");
         String gap = "";
         for (int i = 0; i < languages.size(); i++) {
-            // A bilingual file's source is no translation; in a file of many languages each is a text of its own.
-            boolean shown = i != source || !bilingual;
-            if (shown && !entry.texts().get(i).isEmpty()) {
+            // The source is told once, whatever the format, and is no translation.
+            if (i != source && !entry.texts().get(i).isEmpty()) {
                 out.write(gap + JsonStrings.quote(languages.get(i).value()) + ":");
                 forms(entry.texts().get(i).forms());
                 gap = ",";

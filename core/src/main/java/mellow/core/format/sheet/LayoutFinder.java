@@ -57,6 +57,33 @@ public final class LayoutFinder {
         return new SheetLayout(headerRow, columns);
     }
 
+    /**
+     * Columns that a layout leaves out although most of their cells hold words.
+     *
+     * @param rows the rows below the header, some of them are enough
+     */
+    public static List<Integer> leftOut(SheetLayout layout, List<List<String>> rows) {
+        List<Integer> full = new ArrayList<>();
+        for (int column = 0; column < layout.columns().size(); column++) {
+            int place = column;
+            long words = rows.stream()
+                    .filter(row ->
+                            place < row.size() && row.get(place).codePoints().anyMatch(Character::isLetter))
+                    .count();
+            if (layout.columns().get(column).role() == Role.IGNORED && words > 0 && 2 * words >= rows.size()) {
+                full.add(column);
+            }
+        }
+        return full;
+    }
+
+    /** The sentence about such a column. */
+    public static String leftOutSentence(SheetLayout layout, int column) {
+        String heading = layout.columns().get(column).heading();
+        return "column " + (column + 1) + (heading.isBlank() ? "" : ", “" + heading.strip() + "”,")
+                + " is full of texts and tells no language";
+    }
+
     private static List<Column> classify(List<String> headings) {
         boolean plainKey =
                 headings.stream().anyMatch(heading -> NAMES.get(folded(heading)) == Role.KEY && !isId(heading));

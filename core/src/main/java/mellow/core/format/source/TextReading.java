@@ -6,8 +6,10 @@ import java.util.function.Function;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
+import mellow.core.format.Position;
 import mellow.core.format.Problem;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Keepable;
 
 /**
  * What the readings of text files share.
@@ -39,6 +41,32 @@ public abstract class TextReading<I> implements FileReading {
         this.sourceLanguage = sourceLanguage;
         this.items = items;
         this.entry = entry;
+    }
+
+    /**
+     * Refuses halves of characters: an escape can spell one, no text file can hold it, and whatever would be written for it would be another text.
+     *
+     * @param read what is about to become a reading; {@code entry} tells its lines
+     */
+    protected static <T> List<T> whole(SourceText source, List<T> read, Function<T, FileEntry> entry) {
+        if (source.text().indexOf('\\') < 0 && source.text().indexOf("&#") < 0) {
+            return read;
+        }
+        for (T one : read) {
+            FileEntry found = entry.apply(one);
+            boolean halved = Keepable.halved(found.key())
+                    || found.texts().stream()
+                            .anyMatch(text -> text.forms().values().stream().anyMatch(Keepable::halved));
+            if (halved) {
+                throw source.problems()
+                        .refuse(
+                                Position.ofLine(Math.max(1, found.line())),
+                                "half of a surrogate pair in “" + found.key().replaceAll("[\\uD800-\\uDFFF]", "\uFFFD")
+                                        + "”",
+                                "both halves, such as \\\\uD83D\\\\uDE00, or the character itself");
+            }
+        }
+        return read;
     }
 
     /** The file. */

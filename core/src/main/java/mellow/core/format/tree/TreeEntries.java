@@ -11,7 +11,9 @@ import java.util.Set;
 import java.util.TreeMap;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileText;
+import mellow.core.format.Habits;
 import mellow.core.format.Limits;
+import mellow.core.format.ReadOptions;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.tree.Node.Kind;
 import mellow.core.format.tree.Node.Mapping;
@@ -24,7 +26,7 @@ import mellow.core.text.Text;
 
 /**
  * Turns a tree into entries. The key of a leaf is the path to it, joined with dots. Plural texts are recognised in the habits of the web: an object
- * of plural categories, siblings {@code key_one} and {@code key_other}, siblings {@code key} and {@code key_plural}. A sequence of texts is one
+ * of plural categories, and {@link Siblings} by suffix. A sequence of texts is one
  * entry with numbered states.
  */
 public final class TreeEntries {
@@ -33,12 +35,14 @@ public final class TreeEntries {
     public static final int MOST_VALUES = 4;
 
     private static final Set<String> CATEGORIES = Set.of("zero", "one", "two", "few", "many", "other");
-    private static final String PLURAL = "_plural";
 
     private final SourceText source;
     private final Limits limits;
     private final List<Leaf> leaves = new ArrayList<>();
+    private int others;
+    private int otherAt = -1;
     private Optional<LanguageTag> root = Optional.empty();
+    private Siblings siblings = Siblings.of(new Mapping(0, 0, List.of()), Optional.empty());
 
     /**
      * An entry with the places of its forms.
@@ -60,15 +64,23 @@ public final class TreeEntries {
      * What a tree holds.
      *
      * @param root the language when the tree's one outermost key is a language tag
+     * @param language the language of its texts
      * @param rootAt where that key begins, -1 for none
      * @param top the object below that key, or the whole tree
+     * @param habits how siblings by suffix were understood
      * @param leaves in file order
      */
-    public record Found(Optional<LanguageTag> root, int rootAt, Mapping top, List<Leaf> leaves) {}
+    public record Found(
+            Optional<LanguageTag> root,
+            LanguageTag language,
+            int rootAt,
+            Mapping top,
+            Habits habits,
+            List<Leaf> leaves) {}
 
     /** The entries of a tree. */
-    public static Found of(Mapping tree, SourceText source, Limits limits) {
-        TreeEntries entries = new TreeEntries(source, limits);
+    public static Found of(Mapping tree, SourceText source, ReadOptions options) {
+        TreeEntries entries = new TreeEntries(source, options.limits());
         Mapping top = tree;
         if (tree.members().size() == 1) {
             Member only = tree.members().get(0);
@@ -83,9 +95,19 @@ public final class TreeEntries {
                 top = new Mapping(scalar.start(), scalar.end(), List.of());
             }
         }
+        LanguageTag language = options.languageOf(source.problems().file(), entries.root);
+        entries.siblings = Siblings.of(top, options.siblings());
         entries.mapping(top, "");
+        if (entries.others > 0) {
+            source.warn(
+                    entries.otherAt,
+                    entries.others == 1
+                            ? "a number or a truth value, which is no text"
+                            : entries.others + " numbers and truth values, which are no texts; the first of them here",
+                    "left alone");
+        }
         int rootAt = entries.root.isPresent() ? tree.members().get(0).start() : -1;
-        return new Found(entries.root, rootAt, top, entries.leaves);
+        return new Found(entries.root, language, rootAt, top, entries.siblings.habits(), entries.leaves);
     }
 
     private void mapping(Mapping mapping, String path) {
@@ -101,7 +123,7 @@ public final class TreeEntries {
             }
         }
         Set<Integer> taken = new LinkedHashSet<>();
-        Map<Integer, Map<String, Integer>> groups = suffixed(mapping, places);
+        Map<Integer, Map<String, Integer>> groups = siblings.groups(mapping);
         for (int i = 0; i < mapping.members().size(); i++) {
             Member member = mapping.members().get(i);
             if (places.get(member.key()) != i || taken.contains(i)) {
@@ -110,7 +132,7 @@ public final class TreeEntries {
             Map<String, Integer> group = groups.get(i);
             if (group != null) {
                 taken.addAll(group.values());
-                String stem = stem(member.key());
+                String stem = Siblings.stem(member.key());
                 Map<String, Scalar> forms = new TreeMap<>();
                 group.forEach((form, index) ->
                         forms.put(form, (Scalar) mapping.members().get(index).value()));
@@ -126,6 +148,16 @@ public final class TreeEntries {
         Node value = member.value();
         if (value instanceof Scalar scalar && scalar.kind() != Kind.OTHER) {
             add(member, key, Shape.PLAIN, Map.of(Text.OTHER, scalar), owner, List.of(index), path);
+        } else if (value instanceof Scalar scalar && !scalar.text().startsWith("*")) {
+            otherAt = otherAt < 0 ? member.start() : otherAt;
+            others++;
+        } else if (value instanceof Scalar scalar) {
+            source.warn(
+                    member.start(),
+                    member.key().equals("<<")
+                            ? "texts taken over from “" + scalar.text() + "”"
+                            : "the value of “" + key + "” is the alias “" + scalar.text() + "”",
+                    "it stays in the file, and changes where the text it stands for does");
         } else if (value instanceof Mapping inner) {
             Map<String, Scalar> forms = categories(inner);
             if (forms.isEmpty()) {
@@ -177,44 +209,6 @@ public final class TreeEntries {
         }
         boolean plural = forms.containsKey(Text.OTHER) || forms.containsKey("many") || forms.containsKey("few");
         return plural ? forms : Map.of();
-    }
-
-    /** Groups of siblings that are the forms of one text, under the index of their first member. */
-    private static Map<Integer, Map<String, Integer>> suffixed(Mapping mapping, Map<String, Integer> places) {
-        Map<String, Map<String, Integer>> byStem = new LinkedHashMap<>();
-        for (Member member : mapping.members()) {
-            if (!(member.value() instanceof Scalar scalar) || scalar.kind() == Kind.OTHER) {
-                continue;
-            }
-            int underscore = member.key().lastIndexOf('_');
-            if (underscore <= 0) {
-                continue;
-            }
-            String suffix = member.key().substring(underscore + 1);
-            String stem = member.key().substring(0, underscore);
-            if (CATEGORIES.contains(suffix) && !places.containsKey(stem)) {
-                byStem.computeIfAbsent(stem, any -> new TreeMap<>()).put(suffix, places.get(member.key()));
-            } else if (("_" + suffix).equals(PLURAL)
-                    && places.containsKey(stem)
-                    && mapping.members().get(places.get(stem)).value() instanceof Scalar one
-                    && one.kind() != Kind.OTHER) {
-                byStem.put(stem, new TreeMap<>(Map.of("one", places.get(stem), Text.OTHER, places.get(member.key()))));
-            }
-        }
-        Map<Integer, Map<String, Integer>> groups = new HashMap<>();
-        for (Map<String, Integer> group : byStem.values()) {
-            if (group.size() > 1 && group.containsKey(Text.OTHER)) {
-                groups.put(group.values().stream().min(Integer::compare).orElseThrow(), group);
-            }
-        }
-        return groups;
-    }
-
-    private static String stem(String key) {
-        int underscore = key.lastIndexOf('_');
-        boolean suffixed =
-                underscore > 0 && (CATEGORIES.contains(key.substring(underscore + 1)) || key.endsWith(PLURAL));
-        return suffixed ? key.substring(0, underscore) : key;
     }
 
     private void add(

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import mellow.core.format.FilePatch;
 import mellow.core.format.FileReading;
+import mellow.core.format.Habits;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.source.SourceText;
@@ -12,29 +13,26 @@ import mellow.core.format.source.TextReading;
 import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.TreeEntries.Found;
 import mellow.core.format.tree.TreeEntries.Leaf;
-import mellow.core.language.LanguageTag;
 
 /** A file of nested keys in one language as it was read. */
 public final class TreeReading extends TextReading<Leaf> {
 
     private final Mapping top;
     private final int rootAt;
+    private final Habits habits;
     private final Function<TreeReading, FilePatch> patching;
 
     private TreeReading(
-            SourceText source,
-            Found found,
-            LanguageTag language,
-            ReadOptions options,
-            Function<TreeReading, FilePatch> patching) {
+            SourceText source, Found found, ReadOptions options, Function<TreeReading, FilePatch> patching) {
         super(
                 source,
-                List.of(language),
-                options.source().filter(language::equals),
-                Repeats.lastOf(found.leaves(), Leaf::entry, source.problems()),
+                List.of(found.language()),
+                options.source().filter(found.language()::equals),
+                Repeats.lastOf(whole(source, found.leaves(), Leaf::entry), Leaf::entry, source.problems()),
                 Leaf::entry);
         this.top = found.top();
         this.rootAt = found.rootAt();
+        this.habits = found.habits();
         this.patching = patching;
     }
 
@@ -45,9 +43,7 @@ public final class TreeReading extends TextReading<Leaf> {
      */
     public static TreeReading of(
             SourceText source, Mapping tree, ReadOptions options, Function<TreeReading, FilePatch> patching) {
-        Found found = TreeEntries.of(tree, source, options.limits());
-        LanguageTag language = options.languageOf(source.problems().file(), found.root());
-        return new TreeReading(source, found, language, options, patching);
+        return new TreeReading(source, TreeEntries.of(tree, source, options), options, patching);
     }
 
     /** The object that holds everything, below a language at the root. */
@@ -80,6 +76,11 @@ public final class TreeReading extends TextReading<Leaf> {
                 .flatMap(Optional::stream)
                 .findFirst()
                 .orElse(false));
+    }
+
+    @Override
+    public Habits habits() {
+        return habits;
     }
 
     /** Nested keys have comments at most, and those are no fields of their own. */

@@ -3,9 +3,12 @@ package mellow.core.format.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
@@ -33,6 +36,11 @@ public final class OdsFormat implements WorkbookFormat {
     @Override
     public String name() {
         return "ods";
+    }
+
+    @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION));
     }
 
     @Override

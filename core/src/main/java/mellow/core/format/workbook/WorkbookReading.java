@@ -68,6 +68,7 @@ public final class WorkbookReading implements FileReading {
         this.patching = patching;
         List<Found> found = new ArrayList<>();
         String why = "";
+        List<String> unread = new ArrayList<>();
         for (Sheet sheet : sheets) {
             List<List<String>> sample = sheet.rows().stream()
                     .limit(SAMPLE_ROWS)
@@ -85,11 +86,20 @@ public final class WorkbookReading implements FileReading {
                             : said;
             boolean taken = !leftOut && layout.flaws().isEmpty();
             shown.add(new SheetShown(sheet.name(), layout, sample, taken));
+            if (taken && said == null) {
+                LayoutFinder.leftOut(layout, sample.subList(layout.headerRow() + 1, sample.size()))
+                        .forEach(column -> problems.warn(
+                                Position.WHOLE_FILE,
+                                LayoutFinder.leftOutSentence(layout, column) + " in sheet “" + sheet.name() + "”",
+                                "it is not taken in unless somebody says what it holds"));
+            }
             if (taken) {
                 found.add(new Found(sheet, layout, new RowEntries(layout)));
             } else if (!leftOut) {
                 why = "sheet “" + sheet.name() + "”: " + layout.flaws().get(0).found();
-                if (layouts.containsKey(sheet.name())) {
+                if (!layouts.containsKey(sheet.name())) {
+                    unread.add(why);
+                } else {
                     problems.error(
                             Position.WHOLE_FILE, why, layout.flaws().get(0).expected());
                 }
@@ -101,6 +111,9 @@ public final class WorkbookReading implements FileReading {
                     Position.WHOLE_FILE,
                     why.isEmpty() ? "all sheets are empty" : why,
                     "a sheet with a column of keys and one per language");
+        }
+        if (!found.isEmpty()) {
+            unread.forEach(sheet -> problems.warn(Position.WHOLE_FILE, sheet, "the sheet is not taken in"));
         }
         Set<LanguageTag> all = new LinkedHashSet<>();
         found.forEach(one -> all.addAll(one.columns.languages()));
@@ -142,15 +155,7 @@ public final class WorkbookReading implements FileReading {
             FileEntry entry =
                     columns.entry(row.number(), column -> row.cell(column).text(), column -> words(found, row, column));
             if (several && !columns.has(Role.SECTION)) {
-                entry = FileEntry.of(entry.key())
-                        .line(entry.line())
-                        .context(entry.context())
-                        .note(entry.note())
-                        .reference(entry.reference())
-                        .section(found.sheet.name())
-                        .maxLength(entry.maxLength())
-                        .texts(entry.texts())
-                        .build();
+                entry = entry.copy().section(found.sheet.name()).build();
             }
             to.add(new Item(entry.with(placed(entry.texts(), columns)), found.sheet, row, columns));
         }

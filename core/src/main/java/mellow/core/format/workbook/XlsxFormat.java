@@ -3,14 +3,19 @@ package mellow.core.format.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.UnwritableTextException;
 import mellow.core.format.archive.Archive;
 import mellow.core.format.sheet.Column;
 import mellow.core.format.sheet.RowEntries;
@@ -26,6 +31,8 @@ import mellow.core.language.Language;
 /** XLSX workbooks. Texts are written as text cells, never as numbers, dates or formulas. */
 public final class XlsxFormat implements WorkbookFormat {
 
+    private static final int LONGEST_CELL = 32_767;
+
     private static final String HEAD = "<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>\n";
     private static final String MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
     private static final String RELATIONS = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
@@ -34,6 +41,11 @@ public final class XlsxFormat implements WorkbookFormat {
     @Override
     public String name() {
         return "xlsx";
+    }
+
+    @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION));
     }
 
     @Override
@@ -72,13 +84,26 @@ public final class XlsxFormat implements WorkbookFormat {
             Element cell = XmlReader.elementAt(source, physical.start());
             String reference = cell.value("r");
             String style = cell.value("s");
-            String text = changed.firstEntry().getValue().text();
+            String text = fitting(changed.firstEntry().getValue().text(), reference(cell));
             String tag = "<c" + (reference.isEmpty() ? "" : " r=\"" + reference + "\"")
                     + (style.isEmpty() ? "" : " s=\"" + style + "\"");
             return text.isEmpty()
                     ? tag + "/>"
                     : tag + " t=\"inlineStr\"><is><t xml:space=\"preserve\">" + XlsxSheets.escape(text)
                             + "</t></is></c>";
+        }
+
+        private static String reference(Element cell) {
+            return "cell " + cell.value("r");
+        }
+
+        private static String fitting(String text, String where) {
+            if (text.length() > LONGEST_CELL) {
+                throw new UnwritableTextException("The text for " + where + " has " + text.length()
+                        + " characters, and a cell of a workbook holds " + LONGEST_CELL
+                        + "; shorten it or choose another format.");
+            }
+            return text;
         }
 
         @Override
@@ -92,7 +117,11 @@ public final class XlsxFormat implements WorkbookFormat {
             splice.replace(
                     place,
                     place,
-                    cell(column, item.row().number(), "", text),
+                    cell(
+                            column,
+                            item.row().number(),
+                            "",
+                            fitting(text, item.entry().key())),
                     item.entry().key());
         }
 
@@ -103,7 +132,7 @@ public final class XlsxFormat implements WorkbookFormat {
             next = Math.max(next, rows.get(rows.size() - 1).number()) + 1;
             StringBuilder row = new StringBuilder("<row r=\"").append(next).append("\">");
             for (int column = 0; column < cells.size(); column++) {
-                row.append(cells.get(column).isEmpty() ? "" : cell(column, next, "", cells.get(column)));
+                row.append(cells.get(column).isEmpty() ? "" : cell(column, next, "", fitting(cells.get(column), key)));
             }
             splice.replace(
                     item.sheet().end(), item.sheet().end(), row.append("</row>").toString(), key);
@@ -115,10 +144,32 @@ public final class XlsxFormat implements WorkbookFormat {
         }
     }
 
+    /** ISO 29500-1 §18.3.1.4 sets no bound; programs take {@value #LONGEST_CELL} characters in a cell and cut off what is over. */
+    @Override
+    public Optional<String> against(FileEntry entry, EntryList all) {
+        return java.util.stream.Stream.concat(
+                        java.util.stream.Stream.of(entry.key(), entry.context(), entry.note(), entry.reference()),
+                        entry.texts().stream().flatMap(text -> text.forms().values().stream()))
+                .filter(value -> value.length() > LONGEST_CELL)
+                .findFirst()
+                .map(value -> "The entry " + shortened(entry.key()) + " has " + value.length()
+                        + " characters for one cell, and a cell of a workbook holds " + LONGEST_CELL
+                        + "; leave it out of the scope or choose another format.");
+    }
+
+    private static String shortened(String key) {
+        return key.length() > 100 ? key.substring(0, 100) + "…" : key;
+    }
+
     /** One sheet with a frozen heading, wrapped cells, and columns that run as their language does. */
     @Override
     public void write(EntryList entries, OutputStream out) throws IOException {
         EntryList plain = PlainForms.of(entries);
+        for (int i = 0; i < plain.size(); i++) {
+            against(plain.entry(i), plain).ifPresent(why -> {
+                throw new UnwritableTextException(why);
+            });
+        }
         List<Column> columns = RowEntries.columnsFor(plain);
         Archive archive = Archive.empty();
         put(

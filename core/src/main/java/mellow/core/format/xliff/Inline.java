@@ -1,15 +1,19 @@
 package mellow.core.format.xliff;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
-import java.util.LinkedHashSet;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import mellow.core.format.Problems;
 import mellow.core.format.UnreadableFileException;
+import mellow.core.format.inline.InlineWriter;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.xml.XmlNode;
 import mellow.core.format.xml.XmlNode.Characters;
@@ -19,28 +23,33 @@ import mellow.core.format.xml.XmlText;
 
 /**
  * Texts with inline elements. In a text the file's own spelling stands for a code: {@code <x id="1"/>} and {@code <ph id="1">…</ph>} whole, of a pair
- * such as {@code <g id="1">…</g>} the two tags with readable text between. Writing turns exactly the codes that the unit has back into elements and
- * escapes everything else, so that a literal {@code <b>} stays literal.
+ * such as {@code <g id="1">…</g>} the two tags with readable text between. Writing in place turns exactly the codes that the unit has back into
+ * elements and escapes everything else, so that a literal {@code <b>} stays literal.
  */
 public final class Inline {
 
     /** Elements whose content is for translators: XLIFF 1.2 §2.4, 2.1 §4.2.3, TMX 1.4b §5. All others hold code. */
     private static final Set<String> PAIRS = Set.of("g", "mrk", "pc", "sub", "hi");
 
-    /** What a fresh file takes for a code, because no unit says. */
-    private static final Pattern CODES = Pattern.compile(
-            "<(?:x|bx|ex|ph|sc|ec|sm|em|cp)(?: [^<>]*)?/>|<(ph|bpt|ept|it)(?: [^<>]*)?>[^<]*</\\1>|</?(?:g|mrk|pc|hi)(?: [^<>/]*)?>");
-
     private Inline() {}
 
-    /** The content of {@code element} as a text. */
+    /** The content of {@code element} as a text, where nothing refers to original data. */
     public static String text(SourceText source, Element element) {
+        return text(source, element, Map.of());
+    }
+
+    /**
+     * The content of {@code element} as a text.
+     *
+     * @param data the unit's original data by id
+     */
+    static String text(SourceText source, Element element, Map<String, String> data) {
         StringBuilder text = new StringBuilder();
-        append(source, element, text);
+        append(source, element, new Carried(element, data), text);
         return text.toString();
     }
 
-    private static void append(SourceText source, Element element, StringBuilder to) {
+    private static void append(SourceText source, Element element, Carried carried, StringBuilder to) {
         for (XmlNode child : element.children()) {
             if (child instanceof Characters characters) {
                 to.append(characters.text());
@@ -48,13 +57,73 @@ public final class Inline {
                 if (code.name().equals("cp") && controlCharacter(code) >= 0) {
                     to.appendCodePoint(controlCharacter(code));
                 } else if (PAIRS.contains(code.name()) && !code.selfClosing()) {
-                    to.append(source.text(), code.start(), code.contentStart());
-                    append(source, code, to);
-                    to.append(source.text(), code.contentEnd(), code.end());
+                    to.append(carried.opening(code).orElseGet(() -> opening(source, code)));
+                    append(source, code, carried, to);
+                    to.append(carried.closing(code).orElseGet(() -> closing(source, code)));
                 } else {
-                    to.append(source.text(), code.start(), code.end());
+                    to.append(carried.alone(code).orElseGet(() -> whole(source, code)));
                 }
             }
+        }
+    }
+
+    private static String opening(SourceText source, Element code) {
+        return source.text().substring(code.start(), code.contentStart());
+    }
+
+    private static String closing(SourceText source, Element code) {
+        return source.text().substring(code.contentEnd(), code.end());
+    }
+
+    private static String whole(SourceText source, Element code) {
+        return source.text().substring(code.start(), code.end());
+    }
+
+    /** The codes of other standards that our own files carry as code of the original: what they are spelled like in texts. */
+    private static final class Carried {
+
+        private final Map<String, String> data;
+        private final Set<String> begun = new HashSet<>();
+
+        Carried(Element text, Map<String, String> data) {
+            this.data = data;
+            begun(text);
+        }
+
+        private void begun(Element element) {
+            for (Element code : element.elements()) {
+                if (code.name().equals("bpt") && marked(code)) {
+                    begun.add(link(code));
+                }
+                begun(code);
+            }
+        }
+
+        private static boolean marked(Element code) {
+            return code.value("ctype").equals(InlineWriter.MARK)
+                    || code.value("type").equals(InlineWriter.MARK)
+                    || code.value("subType").equals(InlineWriter.SUB_TYPE);
+        }
+
+        private static String link(Element code) {
+            return code.value("rid").isEmpty() ? code.value("i") : code.value("rid");
+        }
+
+        Optional<String> alone(Element code) {
+            boolean ended = code.name().equals("ept") && begun.contains(link(code));
+            if (!ended && !marked(code)) {
+                return Optional.empty();
+            }
+            String reference = code.value("dataRef");
+            return reference.isEmpty() ? Optional.of(code.text()) : Optional.ofNullable(data.get(reference));
+        }
+
+        Optional<String> opening(Element code) {
+            return marked(code) ? Optional.ofNullable(data.get(code.value("dataRefStart"))) : Optional.empty();
+        }
+
+        Optional<String> closing(Element code) {
+            return marked(code) ? Optional.ofNullable(data.get(code.value("dataRefEnd"))) : Optional.empty();
         }
     }
 
@@ -68,35 +137,52 @@ public final class Inline {
         }
     }
 
-    /** Every code in {@code element}, as it stands in texts. */
-    static Collection<String> codes(SourceText source, Element element) {
-        Set<String> codes = new LinkedHashSet<>();
-        collect(source, element, codes);
-        return codes;
-    }
+    /** The codes of a unit as they are spelled in texts, with the markup of each, and how often it stands in the text that has it most often. */
+    static final class Codes {
 
-    private static void collect(SourceText source, Element element, Set<String> codes) {
-        for (Element code : element.elements()) {
-            if (PAIRS.contains(code.name()) && !code.selfClosing()) {
-                codes.add(source.text().substring(code.start(), code.contentStart()));
-                codes.add(source.text().substring(code.contentEnd(), code.end()));
-                collect(source, code, codes);
-            } else {
-                codes.add(source.text().substring(code.start(), code.end()));
+        private final Map<String, String> markup = new LinkedHashMap<>();
+        private final Map<String, Integer> times = new HashMap<>();
+
+        /** Adds those in {@code element}; {@code data}: the unit's original data by id. */
+        void add(SourceText source, Element element, Map<String, String> data) {
+            Map<String, Integer> here = new HashMap<>();
+            collect(source, element, new Carried(element, data), here);
+            here.forEach((spelling, n) -> times.merge(spelling, n, Math::max));
+        }
+
+        private void collect(SourceText source, Element element, Carried carried, Map<String, Integer> here) {
+            for (Element code : element.elements()) {
+                if (PAIRS.contains(code.name()) && !code.selfClosing()) {
+                    String opening = opening(source, code);
+                    String closing = closing(source, code);
+                    add(carried.opening(code).orElse(opening), opening, here);
+                    add(carried.closing(code).orElse(closing), closing, here);
+                    collect(source, code, carried, here);
+                } else {
+                    String whole = whole(source, code);
+                    add(carried.alone(code).orElse(whole), whole, here);
+                }
             }
+        }
+
+        private void add(String spelling, String inFile, Map<String, Integer> here) {
+            markup.putIfAbsent(spelling, inFile);
+            here.merge(spelling, 1, Integer::sum);
         }
     }
 
     /**
-     * The markup of a text.
+     * The markup of a text. A code that stands in it more often than in the unit is words from then on: as elements, the same id would be used twice.
      *
      * @param known the codes of the unit
      * @param cp whether characters that XML cannot hold are written as {@code <cp>}
      * @throws IllegalArgumentException saying what is wrong when codes do not pair or a character cannot be written
      */
-    static String markup(String text, Collection<String> known, boolean cp) {
-        List<String> longestFirst = new ArrayList<>(known);
+    static String markup(String text, Codes known, boolean cp) {
+        List<String> longestFirst = new ArrayList<>(known.markup.keySet());
         longestFirst.sort(Comparator.comparingInt(String::length).reversed());
+        Map<String, Integer> left = new HashMap<>(known.times);
+        Deque<Boolean> open = new ArrayDeque<>();
         StringBuilder markup = new StringBuilder();
         int plain = 0;
         boolean any = false;
@@ -108,33 +194,25 @@ public final class Inline {
                     .orElse("");
             if (code.isEmpty()) {
                 i++;
-            } else {
-                markup.append(escape(text.substring(plain, i), cp)).append(code);
-                i += code.length();
-                plain = i;
+                continue;
+            }
+            boolean closes = code.startsWith("</");
+            boolean element = closes ? open.isEmpty() || open.pop() : left.merge(code, -1, Integer::sum) >= 0;
+            if (!closes && !code.endsWith("/>") && known.markup.get(code).indexOf("</") < 0) {
+                open.push(element);
+            }
+            if (element) {
+                markup.append(escape(text.substring(plain, i), cp)).append(known.markup.get(code));
+                plain = i + code.length();
                 any = true;
             }
+            i += code.length();
         }
         markup.append(escape(text.substring(plain), cp));
         if (any) {
             checkPairs(markup.toString());
         }
         return markup.toString();
-    }
-
-    /** The markup of a text for a fresh file, where whatever is spelled like an inline element is one. */
-    public static String markup(String text, boolean cp) {
-        Set<String> codes = new LinkedHashSet<>();
-        Matcher found = CODES.matcher(text);
-        while (found.find()) {
-            codes.add(found.group());
-        }
-        try {
-            return markup(text, codes, cp);
-        } catch (IllegalArgumentException unpaired) {
-            // Without a file that says otherwise, tags that do not pair are words about tags.
-            return markup(text, List.of(), cp);
-        }
     }
 
     private static String escape(String text, boolean cp) {
@@ -145,13 +223,7 @@ public final class Inline {
             throw new IllegalArgumentException(
                     "the character " + XmlText.unwritable(text).orElseThrow() + ", which XML cannot hold");
         }
-        StringBuilder escaped = new StringBuilder();
-        text.codePoints()
-                .forEach(c -> escaped.append(
-                        XmlText.allowed(c)
-                                ? XmlText.escape(Character.toString(c))
-                                : String.format("<cp hex=\"%04X\"/>", c)));
-        return escaped.toString().replace("]]>", "]]&gt;");
+        return InlineWriter.withControls(text);
     }
 
     private static void checkPairs(String markup) {

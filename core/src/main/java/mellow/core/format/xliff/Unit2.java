@@ -1,7 +1,9 @@
 package mellow.core.format.xliff;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileState;
@@ -50,8 +52,9 @@ final class Unit2 {
                         segment.start(),
                         "a segment of “" + key + "” without a <source>",
                         "a <source> in every segment"));
+        Map<String, String> data = data(unit);
         String target = segment.first("target")
-                .map(element -> Inline.text(source, element))
+                .map(element -> Inline.text(source, element, data))
                 .orElse("");
         FileEntry.Builder entry = FileEntry.of(key)
                 .line(source.line(segment.start()))
@@ -59,7 +62,7 @@ final class Unit2 {
                 .maxLength(limit(source, unit))
                 .translatable(translatable)
                 .texts(List.of(
-                        FileText.plain(Inline.text(source, from)),
+                        FileText.plain(Inline.text(source, from, data)),
                         new FileText(FileText.plain(target).forms(), state(segment, target.isEmpty()))));
         unit.first("notes").ifPresent(notes -> notes.all("note").forEach(note -> {
             if (note.value("category").equals("location")) {
@@ -71,6 +74,14 @@ final class Unit2 {
             }
         }));
         return new Item(entry.build(), unit.start(), index, List.of());
+    }
+
+    /** XLIFF 2.1 §4.2.2.9 {@code originalData}: what inline elements of the unit refer to, by id. */
+    static Map<String, String> data(Element unit) {
+        Map<String, String> data = new HashMap<>();
+        unit.first("originalData")
+                .ifPresent(original -> original.all("data").forEach(one -> data.put(one.value("id"), one.text())));
+        return data;
     }
 
     private static Optional<FileState> state(Element segment, boolean empty) {

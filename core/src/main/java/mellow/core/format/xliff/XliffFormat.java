@@ -2,20 +2,23 @@ package mellow.core.format.xliff;
 
 import java.io.IOException;
 import java.io.OutputStream;
-import java.util.regex.Matcher;
+import java.util.EnumSet;
+import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 
 /** XLIFF of one version; reading takes either, because the file says which it is. */
 public final class XliffFormat implements FileFormat {
 
-    /** Not {@code <xliff:g>}, which marks what is not translated in string resources. */
-    private static final Pattern ROOT = Pattern.compile("<xliff[\\s>]");
+    private static final Pattern VERSION_2 = Pattern.compile("(?s).*\\sversion\\s*=\\s*[\"']2\\..*");
 
     private final boolean second;
 
@@ -35,13 +38,16 @@ public final class XliffFormat implements FileFormat {
     }
 
     @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.allOf(Aspect.class);
+    }
+
+    @Override
     public int likelihood(Sample sample) {
-        Matcher found = ROOT.matcher(sample.text());
-        if (found.find() && sample.text().stripLeading().startsWith("<")) {
-            int root = found.start();
-            int end = sample.text().indexOf('>', root);
-            String tag = sample.text().substring(root, end < 0 ? sample.text().length() : end);
-            return second == tag.matches("(?s).*[\\s]version\\s*=\\s*[\"']2\\..*") ? 100 : 55;
+        Optional<XmlRoot> root = XmlRoot.of(sample.text());
+        if (root.isPresent()) {
+            boolean xliff = root.get().name().equals("xliff");
+            return !xliff ? 0 : second == VERSION_2.matcher(root.get().tag()).matches() ? 100 : 55;
         }
         return sample.named(".xlf", ".xliff") ? 50 : 0;
     }

@@ -1,12 +1,9 @@
 package mellow.core.format.xliff;
 
-import java.util.Collection;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
@@ -22,19 +19,19 @@ import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
+import org.jspecify.annotations.Nullable;
 
 /** Writes an XLIFF file in place: texts and states of targets, rewritten sources, units removed and added. */
 final class XliffPatch extends OrderedPatch {
 
     private final XliffReading file;
     private final SourceText source;
-    private final XliffWriter units;
+    private @Nullable XliffWriter units;
 
     XliffPatch(XliffReading file) {
         super(file.source().splice());
         this.file = file;
         this.source = file.source();
-        this.units = XliffWriter.into(file);
     }
 
     @Override
@@ -67,9 +64,11 @@ final class XliffPatch extends OrderedPatch {
     private void set(Element unit, Element holder, int language, String text, Optional<FileState> state, String key) {
         Element from = holder.first("source").orElseThrow();
         Optional<Element> target = holder.first("target");
-        Set<String> known = new LinkedHashSet<>(Inline.codes(source, from));
-        target.ifPresent(element -> known.addAll(Inline.codes(source, element)));
-        if (language == 0) {
+        Map<String, String> data = Unit2.data(unit);
+        Inline.Codes known = new Inline.Codes();
+        known.add(source, from, data);
+        target.ifPresent(element -> known.add(source, element, data));
+        if (file.isSource(language)) {
             replaceContent(from, markup(text, known, key), "source", key);
             return;
         }
@@ -114,7 +113,7 @@ final class XliffPatch extends OrderedPatch {
         }
     }
 
-    private String markup(String text, Collection<String> known, String key) {
+    private String markup(String text, Inline.Codes known, String key) {
         try {
             return Inline.markup(text, known, file.second);
         } catch (IllegalArgumentException wrong) {
@@ -228,6 +227,16 @@ final class XliffPatch extends OrderedPatch {
         splice.remove(alone ? start : element.start(), alone ? end : element.end());
     }
 
+    /** Made when the first entry is added: it reads the file once for the ids that are taken. */
+    private XliffWriter units() {
+        XliffWriter known = units;
+        if (known == null) {
+            known = XliffWriter.into(file);
+            units = known;
+        }
+        return known;
+    }
+
     @Override
     protected void putIn(int after, FileEntry added) {
         String lineEnd = source.lineEnd();
@@ -238,7 +247,7 @@ final class XliffPatch extends OrderedPatch {
                         + ", in which the new entry " + added.key() + " cannot be added; export it fresh instead.");
             }
             String indent = source.text().substring(source.lineStart(unit.start()), unit.start());
-            String lines = units.unit(added, indent.isBlank() ? indent : "", lineEnd);
+            String lines = units().unit(added, indent.isBlank() ? indent : "", lineEnd);
             splice.replace(
                     unit.end(),
                     unit.end(),
@@ -250,7 +259,7 @@ final class XliffPatch extends OrderedPatch {
             throw new UnwritableTextException("The file has no place for the new entry " + added.key()
                     + ": it has no units and no open body; export it fresh instead.");
         }
-        splice.replace(file.bodyEnd, file.bodyEnd, lineEnd + units.unit(added, "      ", lineEnd), added.key());
+        splice.replace(file.bodyEnd, file.bodyEnd, lineEnd + units().unit(added, "      ", lineEnd), added.key());
     }
 
     @Override

@@ -11,6 +11,8 @@ import mellow.core.format.FileEntry;
 import mellow.core.format.FileNames;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
+import mellow.core.format.Habits;
+import mellow.core.format.KeyHabit;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.source.SourceText;
@@ -70,19 +72,66 @@ final class XliffReader {
                     });
         }
         LanguageTag from = options.source().or(() -> sourceLanguage).orElse(LanguageTag.UNDETERMINED);
+        boolean own = targets.equals(Set.of(from));
+        Habits habits = habits(own);
+        boolean keyed = habits.key().equals(Optional.of(KeyHabit.KEY));
+        if (own && !keyed && items.stream().anyMatch(XliffReader::saysOtherwise)) {
+            // Texts in their own source's language: a variant that somebody has to name.
+            targets.clear();
+            targets.add(LanguageTag.UNDETERMINED);
+            languageOf.replaceAll(language -> LanguageTag.UNDETERMINED);
+        }
         List<LanguageTag> languages = new ArrayList<>();
-        languages.add(from);
-        targets.stream().filter(language -> !language.equals(from)).forEach(languages::add);
+        if (!keyed || targets.isEmpty()) {
+            languages.add(from);
+        }
+        targets.stream().filter(language -> keyed || !language.equals(from)).forEach(languages::add);
         List<Item> finished = new ArrayList<>(items.size());
         for (int i = 0; i < items.size(); i++) {
-            finished.add(finish(items.get(i), i, languages));
+            finished.add(finish(items.get(i), i, languages, keyed));
         }
         return new XliffReading(
                 source,
                 List.copyOf(languages),
+                habits,
                 Repeats.lastOf(finished, Item::entry, source.problems()),
                 second,
                 bodyEnd);
+    }
+
+    private static boolean saysOtherwise(Item item) {
+        FileText target = item.entry().texts().get(1);
+        return !target.isEmpty() && !target.says(item.entry().texts().get(0));
+    }
+
+    private Habits habits(boolean own) {
+        List<KeyHabit> possible = List.of(KeyHabit.CONTEXT, KeyHabit.KEY);
+        if (options.keys().filter(possible::contains).isPresent()) {
+            return Habits.ofKeys(options.keys().get(), possible, "This was chosen for the file.");
+        }
+        List<String> sources = texts(0);
+        if (!targets.isEmpty() && KeyHabit.areKeys(sources)) {
+            return Habits.ofKeys(
+                    KeyHabit.KEY,
+                    possible,
+                    "Nearly every source looks like a key, such as “" + sources.get(0)
+                            + "”, so they are keys and no texts.");
+        }
+        if (own && KeyHabit.areKeysOf(sources, texts(1))) {
+            return Habits.ofKeys(
+                    KeyHabit.KEY,
+                    possible,
+                    "The file translates its own source language, and its sources are single words that the targets put"
+                            + " otherwise, so sources are keys and the targets are the source texts.");
+        }
+        return Habits.ofKeys(
+                KeyHabit.CONTEXT,
+                possible,
+                "Sources are sentences, so units are told apart by their names or numbers.");
+    }
+
+    private List<String> texts(int column) {
+        return items.stream().map(item -> item.entry().text(column)).toList();
     }
 
     private void root() {
@@ -266,19 +315,29 @@ final class XliffReader {
     }
 
     /** Puts the target under its language, and tells equal keys of several files apart. */
-    private Item finish(Item item, int index, List<LanguageTag> languages) {
+    private Item finish(Item item, int index, List<LanguageTag> languages, boolean keyed) {
         FileEntry entry = item.entry();
         List<FileText> texts = entry.texts();
-        if (languages.size() != 2 || !languages.get(1).equals(languageOf.get(index))) {
+        boolean asRead = !keyed && languages.size() == 2 && languages.get(1).equals(languageOf.get(index));
+        if (!asRead) {
             List<FileText> placed = new ArrayList<>(java.util.Collections.nCopies(languages.size(), FileText.NONE));
             int place = languages.indexOf(languageOf.get(index));
-            placed.set(0, texts.get(0));
-            if (place > 0) {
+            if (!keyed) {
+                placed.set(0, texts.get(0));
+            }
+            if (place > 0 || (keyed && place == 0)) {
                 placed.set(place, texts.get(1));
             }
             texts = placed;
         }
         String context = files > 1 && entry.context().isEmpty() ? originals.get(fileOf.get(index)) : entry.context();
-        return new Item(entry.with(texts).in(context), item.unit(), item.segment(), item.form());
+        // Forms of an entry have sources of their own, and only our own files have such groups.
+        boolean named = !keyed || entry.shape() != Shape.PLAIN || entry.text(0).isEmpty();
+        FileEntry finished = entry.copy()
+                .key(named ? entry.key() : entry.text(0))
+                .context(context)
+                .texts(texts)
+                .build();
+        return new Item(finished, item.unit(), item.segment(), item.form());
     }
 }

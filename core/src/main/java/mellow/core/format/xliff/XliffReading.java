@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Optional;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
+import mellow.core.format.Habits;
+import mellow.core.format.KeyHabit;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.source.TextReading;
 import mellow.core.language.LanguageTag;
@@ -24,10 +26,43 @@ final class XliffReading extends TextReading<XliffReading.Item> {
      */
     record Item(FileEntry entry, int unit, int segment, List<String> form) {}
 
-    XliffReading(SourceText source, List<LanguageTag> languages, List<Item> items, boolean second, int bodyEnd) {
-        super(source, languages, Optional.of(languages.get(0)), items, Item::entry);
+    private final Habits habits;
+
+    XliffReading(
+            SourceText source,
+            List<LanguageTag> languages,
+            Habits habits,
+            List<Item> items,
+            boolean second,
+            int bodyEnd) {
+        super(source, languages, keyed(habits) ? Optional.empty() : Optional.of(languages.get(0)), items, Item::entry);
+        this.habits = habits;
         this.second = second;
         this.bodyEnd = bodyEnd;
+    }
+
+    private static boolean keyed(Habits habits) {
+        return habits.key().equals(Optional.of(KeyHabit.KEY));
+    }
+
+    /** Whether sources are keys, and no texts. */
+    boolean keyed() {
+        return keyed(habits);
+    }
+
+    /** Whether the text of that language is what the source says. */
+    boolean isSource(int language) {
+        return language == 0 && !keyed();
+    }
+
+    @Override
+    public Habits habits() {
+        return habits;
+    }
+
+    @Override
+    public boolean bilingual() {
+        return !keyed();
     }
 
     @Override

@@ -7,6 +7,7 @@ import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -16,7 +17,11 @@ import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
+import mellow.core.format.Limits;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.inline.InlineStandard;
+import mellow.core.format.inline.InlineWriter;
+import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
@@ -25,6 +30,8 @@ import mellow.core.text.Shape;
 final class XliffWriter {
 
     private static final Pattern LINE = Pattern.compile("(.+):([0-9]+)");
+
+    private static final Set<String> OWNERS = Set.of("file", "group", "unit", "trans-unit");
 
     private final EntryList entries;
     private final boolean second;
@@ -44,19 +51,33 @@ final class XliffWriter {
         this.to = entries.languages().size() == 2 ? 1 - from : -1;
     }
 
-    /** Only to write single units into a file that exists: ids go on from a number that the file does not use. */
-    static XliffWriter into(XliffReading file) {
-        XliffWriter writer = new XliffWriter(
-                EntryList.of(
-                        file.sourceLanguage(),
-                        file.languages().subList(0, Math.min(2, file.languages().size())),
-                        java.util.List.of()),
-                file.second);
-        for (int i = 0; i < file.size(); i++) {
-            writer.ids.add(file.entry(i).key());
+    /** To write single units into a file that exists: keys stand where its sources are when those are keys, and no id is one of its own. */
+    private XliffWriter(XliffReading file, EntryList none) {
+        this.entries = none;
+        this.second = file.second;
+        this.from = file.keyed() ? -1 : 0;
+        this.to = file.keyed() ? 0 : none.languages().size() - 1 > 0 ? 1 : -1;
+        XmlReader xml = new XmlReader(file.source(), Limits.DEFAULT.textBytes());
+        for (XmlReader.Event event = xml.next(); event != XmlReader.Event.DONE; event = xml.next()) {
+            if (event == XmlReader.Event.START && OWNERS.contains(xml.element().name())) {
+                ids.add(xml.element().value("id"));
+            }
         }
-        writer.unit = file.size() + 10_000;
-        return writer;
+    }
+
+    /** Only to write single units into a file that exists. */
+    static XliffWriter into(XliffReading file) {
+        List<LanguageTag> languages =
+                file.languages().subList(0, Math.min(2, file.languages().size()));
+        return new XliffWriter(file, EntryList.of(Optional.empty(), languages, List.of()));
+    }
+
+    /** An id that no other has. */
+    private String numbered(String prefix) {
+        do {
+            unit++;
+        } while (!ids.add(prefix + unit));
+        return prefix + unit;
     }
 
     void writeTo(OutputStream out) throws IOException {
@@ -113,7 +134,7 @@ final class XliffWriter {
     /** An entry as lines that begin with {@code indent}. */
     String unit(FileEntry entry, String indent, String lineEnd) {
         FileText target = to < 0 ? FileText.NONE : entry.texts().get(to);
-        FileText source = entry.texts().get(from);
+        FileText source = from < 0 ? FileText.plain(entry.key()) : entry.texts().get(from);
         StringBuilder lines = new StringBuilder();
         if (entry.shape() == Shape.PLAIN) {
             one(entry, entry.key(), source.main(), target.main(), target.state(), indent, lineEnd, lines);
@@ -124,7 +145,8 @@ final class XliffWriter {
         lines.append(indent)
                 .append(
                         second
-                                ? "<group id=\"f" + (++unit) + "\" name=\"" + key + "\" type=\"mellow:" + kind + "\""
+                                ? "<group id=\"" + numbered("f") + "\" name=\"" + key + "\" type=\"mellow:" + kind
+                                        + "\""
                                 : "<group resname=\"" + key + "\" restype=\"x-mellow-" + kind + "\"")
                 .append(entry.translatable() ? "" : " translate=\"no\"")
                 .append('>')
@@ -150,16 +172,18 @@ final class XliffWriter {
             String indent,
             String lineEnd,
             StringBuilder lines) {
-        String sourceMarkup = markup(entry.key(), source);
-        String targetMarkup = markup(entry.key(), target);
+        InlineWriter inline =
+                new InlineWriter(second ? InlineStandard.XLIFF_2 : InlineStandard.XLIFF_1, List.of(source, target));
+        String sourceMarkup = markup(entry.key(), source, inline);
+        String targetMarkup = markup(entry.key(), target, inline);
         String id =
                 id(entry.shape() == Shape.PLAIN && name.equals(entry.key()) ? name : entry.key() + "[" + name + "]");
         String resource = XmlText.escapeAttribute(attribute(entry.key(), name));
         String inner = indent + "  ";
         if (second) {
             lines.append(indent)
-                    .append("<unit id=\"u")
-                    .append(++unit)
+                    .append("<unit id=\"")
+                    .append(numbered("u"))
                     .append("\" name=\"")
                     .append(resource)
                     .append('"');
@@ -167,6 +191,7 @@ final class XliffWriter {
             lines.append(entry.maxLength() == 0 ? "" : " slr:sizeRestriction=\"" + entry.maxLength() + "\"");
             lines.append('>').append(lineEnd);
             notes2(entry, inner, lineEnd, lines);
+            originalData(inline.data(), inner, lineEnd, lines);
             lines.append(inner).append("<segment");
             state.ifPresent(known -> {
                 lines.append(" state=\"").append(States.word2(known)).append('"');
@@ -276,9 +301,25 @@ final class XliffWriter {
         lines.append(indent).append("</notes>").append(lineEnd);
     }
 
-    private String markup(String key, String text) {
+    private static void originalData(List<String> data, String indent, String lineEnd, StringBuilder lines) {
+        if (!data.isEmpty()) {
+            lines.append(indent).append("<originalData>").append(lineEnd);
+            for (int i = 0; i < data.size(); i++) {
+                lines.append(indent)
+                        .append("  <data id=\"d")
+                        .append(i + 1)
+                        .append("\">")
+                        .append(data.get(i))
+                        .append("</data>")
+                        .append(lineEnd);
+            }
+            lines.append(indent).append("</originalData>").append(lineEnd);
+        }
+    }
+
+    private static String markup(String key, String text, InlineWriter inline) {
         try {
-            return Inline.markup(text, second);
+            return inline.markup(text);
         } catch (IllegalArgumentException unwritable) {
             throw new UnwritableTextException(
                     "The text of " + key + " has " + unwritable.getMessage() + "; change the text.");

@@ -7,7 +7,10 @@ import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.EnumSet;
+import java.util.Set;
 import java.util.regex.Pattern;
+import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
@@ -31,6 +34,11 @@ public final class YamlFormat implements FileFormat {
     @Override
     public String name() {
         return "yaml";
+    }
+
+    @Override
+    public Set<Aspect> keeps() {
+        return EnumSet.of(Aspect.NOTE, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
     }
 
     @Override

@@ -11,8 +11,8 @@ final class YamlStrings {
     private static final Set<String> TRUTHS = Set.of("y", "n", "yes", "no", "on", "off");
 
     private static final Pattern KEY = Pattern.compile("[A-Za-z_][A-Za-z0-9_.-]*");
-    private static final Pattern PLAIN =
-            Pattern.compile("[^\\s\\-?:,\\[\\]{}#&*!|>'\"%@`=<][^\\x00-\\x1F\\x7F-\\xA0\\u2028\\u2029\\uFEFF]*");
+    private static final Pattern PLAIN = Pattern.compile(
+            "[^\\s\\-?:,\\[\\]{}#&*!|>'\"%@`=<\\x00-\\x1F\\x7F-\\xA0\\u2028\\u2029\\uFEFF][^\\x00-\\x1F\\x7F-\\xA0\\u2028\\u2029\\uFEFF]*");
 
     private YamlStrings() {}
 
@@ -27,6 +27,7 @@ final class YamlStrings {
     /** Whether a text can stand without quotes. */
     static boolean isPlain(String text) {
         return PLAIN.matcher(text).matches()
+                && isPrintable(text)
                 && !text.contains(": ")
                 && !text.contains(" #")
                 && !text.endsWith(":")
@@ -53,6 +54,8 @@ final class YamlStrings {
                 && c != 0x2028
                 && c != 0x2029
                 && c != 0xFEFF
+                && c != 0xFFFE
+                && c != 0xFFFF
                 && !(c >= 0xD800 && c <= 0xDFFF);
     }
 

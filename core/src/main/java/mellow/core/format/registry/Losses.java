@@ -1,0 +1,143 @@
+package mellow.core.format.registry;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellow.core.format.Aspect;
+import mellow.core.format.EntryList;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileFormat;
+import mellow.core.format.FileState;
+import mellow.core.format.FileText;
+import mellow.core.format.UnwritableTextException;
+import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
+
+/**
+ * What a fresh file of a format would not hold of some entries, told before it is written.
+ *
+ * @param counts how many are concerned: entries, or texts where it is about texts; what is not lost is absent
+ * @param refused the keys of entries that the format cannot hold at all, the first {@value #NAMED} of them
+ * @param refusedCount how many there are
+ * @param why the sentence about the first of them; empty when there is none
+ */
+public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refusedCount, String why) {
+
+    /** So many keys are named. */
+    public static final int NAMED = 100;
+
+    /** Looks at all entries once. */
+    public static Losses of(FileFormat format, EntryList entries) {
+        Set<Aspect> kept = format.keeps();
+        Map<Aspect, Integer> counts = new EnumMap<>(Aspect.class);
+        int source = entries.sourceLanguage().map(entries.languages()::indexOf).orElse(-1);
+        for (int i = 0; i < entries.size(); i++) {
+            FileEntry entry = entries.entry(i);
+            for (Aspect aspect : Aspect.values()) {
+                int concerned = kept.contains(aspect) ? 0 : concerned(aspect, entry, source);
+                if (concerned > 0) {
+                    counts.merge(aspect, concerned, Integer::sum);
+                }
+            }
+            int forms = homeless(format, entry, entries.languages(), source);
+            if (forms > 0) {
+                counts.merge(Aspect.PLURAL_FORMS, forms, Integer::sum);
+            }
+        }
+        Refused refused = Refused.of(format, entries);
+        return new Losses(Collections.unmodifiableMap(counts), List.copyOf(refused.keys), refused.count, refused.why);
+    }
+
+    private static int concerned(Aspect aspect, FileEntry entry, int source) {
+        return switch (aspect) {
+            case CONTEXT -> entry.context().isEmpty() ? 0 : 1;
+            case NOTE -> entry.note().isEmpty() ? 0 : 1;
+            case REFERENCE -> entry.reference().isEmpty() ? 0 : 1;
+            case SECTION -> entry.section().isEmpty() ? 0 : 1;
+            case LIMIT -> entry.maxLength() == 0 ? 0 : 1;
+            case NOT_FOR_TRANSLATION -> entry.translatable() ? 0 : 1;
+            case STATE -> count(entry, source, Losses::unsettled);
+            case UNTRANSLATED -> count(entry, source, FileText::isEmpty);
+            case LINE_BREAKS ->
+                count(entry, -1, text -> text.forms().values().stream().anyMatch(one -> one.indexOf('\r') >= 0));
+            case PLURAL_FORMS -> 0;
+        };
+    }
+
+    private static boolean unsettled(FileText text) {
+        return !text.isEmpty()
+                && text.state()
+                        .filter(state -> state == FileState.PENCILLED || state == FileState.OFFERED)
+                        .isPresent();
+    }
+
+    private static int count(FileEntry entry, int without, java.util.function.Predicate<FileText> what) {
+        int count = 0;
+        for (int i = 0; i < entry.texts().size(); i++) {
+            count += i != without && what.test(entry.texts().get(i)) ? 1 : 0;
+        }
+        return count;
+    }
+
+    /** Texts with a form that the format has no place for. */
+    private static int homeless(FileFormat format, FileEntry entry, List<LanguageTag> languages, int source) {
+        if (entry.shape() != Shape.PLURAL) {
+            return 0;
+        }
+        int homeless = 0;
+        for (int i = 0; i < languages.size(); i++) {
+            Optional<Set<String>> held = format.forms(languages.get(i), i == source);
+            Set<String> forms = entry.texts().get(i).forms().keySet();
+            homeless += held.filter(known -> !known.containsAll(forms)).isPresent() ? 1 : 0;
+        }
+        return homeless;
+    }
+
+    /**
+     * Writes a file, and when it cannot be written names every entry that stands against it.
+     *
+     * @throws UnwritableTextException naming them, the first {@value #NAMED}, and how many there are
+     */
+    public static void write(FileFormat format, EntryList entries, OutputStream out) throws IOException {
+        try {
+            format.write(entries, out);
+        } catch (UnwritableTextException one) {
+            Refused refused = Refused.of(format, entries);
+            throw refused.count < 2 ? one : new UnwritableTextException(refused.sentence());
+        }
+    }
+
+    /** The entries that cannot be written. */
+    private record Refused(List<String> keys, int count, String why) {
+
+        static Refused of(FileFormat format, EntryList entries) {
+            List<String> keys = new ArrayList<>();
+            int count = 0;
+            String why = "";
+            for (int i = 0; i < entries.size(); i++) {
+                FileEntry entry = entries.entry(i);
+                Optional<String> against = format.against(entry, entries);
+                if (against.isPresent()) {
+                    why = count == 0 ? against.get() : why;
+                    count++;
+                    if (keys.size() < NAMED) {
+                        keys.add(entry.key());
+                    }
+                }
+            }
+            return new Refused(keys, count, why);
+        }
+
+        String sentence() {
+            return why + " The same holds for " + (count - 1) + " more: "
+                    + String.join(", ", keys.subList(1, keys.size()))
+                    + (count > keys.size() ? " and " + (count - keys.size()) + " others." : ".");
+        }
+    }
+}
