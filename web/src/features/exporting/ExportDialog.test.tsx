@@ -4,10 +4,13 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aTable, show } from "../../test/builders";
 import { ExportDialog } from "./ExportDialog";
 
-function open(files: string[], reply: () => Response) {
+const NONE = { counts: {}, refused: [], refusedCount: 0 };
+
+function open(files: string[], reply: () => Response, losses: object = NONE) {
   const asked: string[] = [];
   vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
     asked.push(String(input));
+    if (String(input).includes("/losses")) return Promise.resolve(Response.json(losses));
     return Promise.resolve(String(input).endsWith("/files") ? Response.json(files) : reply());
   });
   const onClose = vi.fn();
@@ -55,6 +58,21 @@ describe("sending out", () => {
     await userEvent.click(screen.getByRole("button", { name: "Send out" }));
     await vi.waitFor(() => expect(onClose).toHaveBeenCalled());
     expect(asked.at(-1)).toContain("format=po&in=fi&untranslated=fallback");
+  });
+
+  it("tells what a format has no place for before anything is sent", async () => {
+    const losses = {
+      counts: { section: 3, plural_forms: 1 },
+      refused: ["lamp"],
+      refusedCount: 12,
+      why: "PO has no states.",
+    };
+    const { asked } = open([], () => Response.json([]), losses);
+    expect(await screen.findByText("the sections of 3 entries")).toBeVisible();
+    expect(screen.getByText("a plural form of 1 text")).toBeVisible();
+    expect(screen.getByText(/12 entries cannot be written in this format: lamp/)).toBeVisible();
+    expect(screen.getByText(/PO has no states/)).toBeVisible();
+    expect(asked.some((address) => address.includes("/export/losses?format=csv"))).toBe(true);
   });
 
   it("stays open with the sentence when the file cannot be made", async () => {

@@ -15,7 +15,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { addressOf, FreshChoices, USUAL, type Fresh } from "./FreshChoices";
+import { FreshChoices, queryOf, USUAL, type Fresh } from "./FreshChoices";
+import { Losses } from "./Losses";
 
 interface Props {
   table: Schemas["TableReply"];
@@ -51,6 +52,8 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
   const chosen = mode ?? (came.length > 0 ? "set" : paths.length > 0 ? "in-place" : "fresh");
   const masters = chosenFiles ?? paths.slice(0, 1);
 
+  const query = queryOf(fresh, table, languages, only);
+
   const send = async () => {
     setBusy(true);
     setWrong(null);
@@ -60,7 +63,7 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
           ? `${base}/set`
           : chosen === "in-place"
             ? `${base}/in-place?${new URLSearchParams(masters.map((path) => ["file", path]))}`
-            : addressOf(base, fresh, table, languages, only),
+            : `${base}/fresh?${query}`,
       );
       onClose();
     } catch (failure) {
@@ -127,7 +130,10 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
             ))}
           </TextField>
         ) : (
-          <FreshChoices table={table} languages={languages} only={only} fresh={fresh} onChange={setFresh} />
+          <>
+            <FreshChoices table={table} languages={languages} only={only} fresh={fresh} onChange={setFresh} />
+            {open && <Losses base={base} query={query} />}
+          </>
         )}
       </DialogContent>
       <DialogActions>

@@ -108,14 +108,8 @@ export function FreshChoices({ table, languages, only, fresh, onChange }: Props)
   );
 }
 
-/** The address that makes the file. */
-export function addressOf(
-  base: string,
-  fresh: Fresh,
-  table: Schemas["TableReply"],
-  languages: string[],
-  only: string[],
-) {
+/** What is asked for, as both the file's address and that of its losses have it. */
+export function queryOf(fresh: Fresh, table: Schemas["TableReply"], languages: string[], only: string[]) {
   const chosen = { all: [], scope: languages, source: [table.source.tag] }[fresh.languages];
   const query = new URLSearchParams({
     format: fresh.format,
@@ -127,7 +121,7 @@ export function addressOf(
     pattern: fresh.pattern,
   });
   if (fresh.onlyScope && only.length > 0) query.set("only", only.join(","));
-  return `${base}/fresh?${query}`;
+  return query;
 }
 
 interface PickProps {

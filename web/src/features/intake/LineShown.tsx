@@ -117,7 +117,7 @@ function whatHappens(group: Group, line: Line, told: boolean): string {
     case "TAKE":
     case "BOTH":
     case "REPLACE":
-      if (group.kind === "DESCRIPTIONS") return t("happens.described");
+      if (group.kind === "DESCRIPTIONS" || group.kind === "DESCRIPTION_CONFLICTS") return t("happens.described");
       return `${line.choice === "REPLACE" ? `${t("happens.replaced")} ` : ""}${line.texts > 0 ? t("happens.added", { n: line.texts }) : t("happens.addedBare")}`;
     case "RENAME":
       return t("happens.renamed");

@@ -12,7 +12,7 @@ interface Props {
   onClose: () => void;
 }
 
-/** Files that did not come in with the others: those that can be taken in by themselves, and those that nobody can read. */
+/** Files that did not come in with the others: those that can be taken in by themselves, and those that cannot be read as they seem, of which somebody may know better. */
 export function NotComeIn({ refused, onTake, onClose }: Props) {
   const [all, setAll] = useState(false);
   const apart = refused.filter((one) => one.readable);
@@ -25,7 +25,14 @@ export function NotComeIn({ refused, onTake, onClose }: Props) {
           <b>{t("intake.refused", { n: unreadable.length })}</b>
           <ul className="refused">
             {unreadable.slice(0, most).map((one) => (
-              <li key={one.file}>{one.why.includes(one.file) ? one.why : `${one.file}: ${one.why}`}</li>
+              <li key={one.file}>
+                {one.why.includes(one.file) ? one.why : `${one.file}: ${one.why}`}{" "}
+                {one.kept && (
+                  <Button size="small" onClick={() => onTake(one.file)}>
+                    {t("intake.seeHowRead")}
+                  </Button>
+                )}
+              </li>
             ))}
           </ul>
         </Alert>

@@ -118,12 +118,19 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
           value={reading.format}
           disabled={busy}
           onChange={(event) =>
-            choose({ format: event.target.value, columns: undefined, headerRow: undefined, delimiter: undefined })
+            choose({
+              format: event.target.value,
+              columns: undefined,
+              headerRow: undefined,
+              delimiter: undefined,
+              keys: undefined,
+              siblings: undefined,
+            })
           }
         >
           {[...new Set([...FORMATS, reading.format])].map((format) => (
             <MenuItem key={format} value={format}>
-              {t(`format.${format}` as WordKey)}
+              {format === "" ? t("reading.unknownFormat") : t(`format.${format}` as WordKey)}
             </MenuItem>
           ))}
         </TextField>
@@ -141,7 +148,7 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
           size="small"
           label={t("reading.charset")}
           value={reading.charset}
-          disabled={busy || SPELLED_BY_ITSELF.has(reading.format)}
+          disabled={busy || (SPELLED_BY_ITSELF.has(reading.format) && !reading.unread)}
           onChange={(event) => choose({ charset: event.target.value })}
         >
           {[...new Set([...CHARSETS, reading.charset])].map((charset) => (
@@ -168,7 +175,44 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
             ))}
           </TextField>
         )}
+        {reading.keys && (
+          <TextField
+            select
+            size="small"
+            label={t("reading.keys")}
+            value={reading.keys}
+            disabled={busy}
+            onChange={(event) => choose({ keys: event.target.value as NonNullable<Options["keys"]> })}
+          >
+            {reading.keyChoices.map((habit) => (
+              <MenuItem key={habit} value={habit}>
+                {t(`reading.keys.${habit}`)}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        {reading.siblings && (
+          <TextField
+            select
+            size="small"
+            label={t("reading.siblings")}
+            value={reading.siblings}
+            disabled={busy}
+            onChange={(event) => choose({ siblings: event.target.value as NonNullable<Options["siblings"]> })}
+          >
+            {(["FORMS", "LABELS"] as const).map((habit) => (
+              <MenuItem key={habit} value={habit}>
+                {t(`reading.siblings.${habit}`)}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
       </div>
+      {reading.evidence.map((why) => (
+        <p className="soft" key={why}>
+          {why}
+        </p>
+      ))}
       <div className="checks">
         {!options.table && (
           <FormControlLabel
@@ -188,7 +232,9 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
       {options.table && reading.newLanguages.length > 0 && (
         <p className="soft">{t("reading.newLanguages", { languages: reading.newLanguages.join(", ") })}</p>
       )}
-      {reading.sheets.length > 0 ? (
+      {reading.unread ? (
+        <p className="soft">{t("reading.unread")}</p>
+      ) : reading.sheets.length > 0 ? (
         <Sheets reading={reading} busy={busy} onSheets={(sheets) => choose({ sheets })} />
       ) : (
         <>

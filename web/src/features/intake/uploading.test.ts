@@ -59,7 +59,10 @@ describe("bringing", () => {
     expect(came).toEqual({
       drop: 3,
       intakes: [8],
-      refused: [{ file: "bad.zip", why: "bad.zip: no." }, sorted.refused[0]],
+      refused: [
+        { file: "bad.zip", why: "bad.zip: no." },
+        { ...sorted.refused[0], kept: true },
+      ],
     });
     expect(asked[0]).toBe("/api/drops");
     expect(asked.slice(1, 4).sort()).toEqual([

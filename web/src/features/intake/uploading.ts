@@ -15,6 +15,8 @@ export interface Refusal {
   why: string;
   /** Whether it can be taken in by itself after all. */
   readable?: boolean;
+  /** Whether the server keeps it, so that somebody can say how it is read. */
+  kept?: boolean;
 }
 
 /** What came of files that were dropped together. */
@@ -101,7 +103,7 @@ export async function bringAll(files: Dropped[], tell: (far: Far) => void): Prom
   return {
     drop: id,
     intakes: sorted.intakes?.map((one) => one.id) ?? [],
-    refused: [...refused, ...sorted.refused],
+    refused: [...refused, ...sorted.refused.map((one) => ({ ...one, kept: true }))],
   };
 }
 

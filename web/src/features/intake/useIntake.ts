@@ -79,12 +79,10 @@ export function useIntake(id: number) {
     onSuccess: keep,
   });
   const choose = useMutation({
-    mutationFn: (choice: Schemas["ChoiceRequest"]) => ask<Preview>(`${path}/choices`, { method: "PUT", json: choice }),
-    onSuccess: (preview) => {
-      queries.setQueryData<Compared>([...key, "preview", whatDecides(intake.data)], (was) => ({
-        ...was,
-        preview,
-      }));
+    mutationFn: (choice: Schemas["ChoiceRequest"]) => ask<Compared>(`${path}/choices`, { method: "PUT", json: choice }),
+    onSuccess: (reply) => {
+      // Where the choice changes what else the file would do, that is being found out, and asked for until it is known.
+      queries.setQueryData<Compared>([...key, "preview", whatDecides(intake.data)], reply);
       return queries.invalidateQueries({ queryKey: [...key, "lines"] });
     },
   });

@@ -281,7 +281,8 @@ public class IntakeService {
         boolean unread = shown.of(intake, planner.options(intake)).unread();
         intake.decide(json.writeValueAsString(options), into.map(TableInfo::id).orElse(null));
         if (!unread) {
-            // Refused in a way that it cannot be read in, so what was chosen before stays; one that never could be is tried in any way.
+            // Refused in a way that it cannot be read in, so what was chosen before stays; one that never could be is
+            // tried in any way.
             planner.read(intake, options, Progress.UNWATCHED);
         }
         shown.note(intake, options);

@@ -108,14 +108,15 @@ class IntakeHttpTest extends ServerTest {
 
     @Test
     void aFileThatCannotBeReadAsItSeemsIsShownAndCanBeCorrected() throws Exception {
-        Http.Reply shown = upload("deck.csv", "deck.up=Up\ndeck.shut=\"Shut\n");
+        Http.Reply shown = upload("deck.csv", "deck.up=Up,\"down\ndeck.shut=Shut\n");
         assertThat(shown.status()).isEqualTo(201);
         String path = "/api/intakes/" + shown.body().path("id").asLong();
         var reading = shown.body().path("reading");
         assertThat(reading.path("unread").asBoolean()).isTrue();
         assertThat(reading.path("format").asString()).isEqualTo("csv");
-        assertThat(reading.path("blocked").asString()).contains("deck.csv:2:");
-        assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status()).isEqualTo(422);
+        assertThat(reading.path("blocked").asString()).contains("deck.csv:1:");
+        assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status())
+                .isEqualTo(422);
         String rest = ",\"newTable\":\"Deck\",\"source\":\"en\",\"settlesOwn\":false,\"arrival\":\"SETTLED\"}";
         // One thing is corrected after the other, and neither alone may do.
         assertThat(http.json(mara, HttpMethod.PUT, path + "/options", "{\"format\":\"json\"" + rest)
@@ -128,7 +129,8 @@ class IntakeHttpTest extends ServerTest {
                 mara, HttpMethod.PUT, path + "/options", "{\"format\":\"properties\",\"language\":\"en\"" + rest);
         assertThat(mended.body().path("reading").path("unread").asBoolean()).isFalse();
         assertThat(mended.body().path("reading").path("entries").asInt()).isEqualTo(2);
-        assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status()).isEqualTo(202);
+        assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status())
+                .isEqualTo(202);
     }
 
     private Http.Reply push(String name, String content) throws Exception {
