@@ -14,6 +14,8 @@ public enum Aspect {
     NOT_FOR_TRANSLATION,
     /** That nobody has settled a text yet. */
     STATE,
+    /** Texts that nobody has settled yet, themselves. */
+    UNSETTLED_TEXT,
     /** Entries that have no text in the language of the file. */
     UNTRANSLATED,
     /** Plural forms beyond those that the format knows for the language. */

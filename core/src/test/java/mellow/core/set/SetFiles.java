@@ -82,6 +82,7 @@ final class SetFiles {
                         entries),
                 List.of(),
                 "UTF-8",
+                java.util.Set.of(mellow.core.format.FileReading.Field.values()),
                 "test");
     }
 }

@@ -37,7 +37,12 @@ public final class AndroidFormat implements FileFormat {
     @Override
     public Set<Aspect> keeps() {
         return EnumSet.of(
-                Aspect.NOTE, Aspect.NOT_FOR_TRANSLATION, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
+                Aspect.NOTE,
+                Aspect.NOT_FOR_TRANSLATION,
+                Aspect.UNSETTLED_TEXT,
+                Aspect.PLURAL_FORMS,
+                Aspect.LINE_BREAKS,
+                Aspect.CONTEXT);
     }
 
     @Override

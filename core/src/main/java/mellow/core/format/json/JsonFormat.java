@@ -39,7 +39,7 @@ public final class JsonFormat implements FileFormat {
 
     @Override
     public Set<Aspect> keeps() {
-        return EnumSet.of(Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
+        return EnumSet.of(Aspect.UNSETTLED_TEXT, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
     }
 
     @Override

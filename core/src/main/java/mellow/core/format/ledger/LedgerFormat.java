@@ -95,6 +95,7 @@ public final class LedgerFormat implements FileFormat {
                 EntryList.of(from, languages, Repeats.lastOf(entries, entry -> entry, problems)),
                 problems.kept(),
                 charset.name(),
+                Set.of(FileReading.Field.values()),
                 "A Ledger JSON file");
     }
 

@@ -62,7 +62,13 @@ public final class TbxFormat implements FileFormat {
 
     @Override
     public Set<Aspect> keeps() {
-        return EnumSet.of(Aspect.CONTEXT, Aspect.NOTE, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.UNTRANSLATED);
+        return EnumSet.of(
+                Aspect.CONTEXT,
+                Aspect.NOTE,
+                Aspect.UNSETTLED_TEXT,
+                Aspect.PLURAL_FORMS,
+                Aspect.LINE_BREAKS,
+                Aspect.UNTRANSLATED);
     }
 
     @Override
@@ -100,7 +106,11 @@ public final class TbxFormat implements FileFormat {
             }
         }
         return new FreshOnly(
-                units.list(from, problems), problems.kept(), source.charset().name(), "A TBX file");
+                units.list(from, problems),
+                problems.kept(),
+                source.charset().name(),
+                Set.of(FileReading.Field.CONTEXT, FileReading.Field.NOTE),
+                "A TBX file");
     }
 
     private static void concept(Element concept, SourceText source, Units units, Optional<LanguageTag> from) {

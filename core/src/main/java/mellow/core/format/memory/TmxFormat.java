@@ -45,7 +45,13 @@ public final class TmxFormat implements FileFormat {
 
     @Override
     public Set<Aspect> keeps() {
-        return EnumSet.of(Aspect.CONTEXT, Aspect.NOTE, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.UNTRANSLATED);
+        return EnumSet.of(
+                Aspect.CONTEXT,
+                Aspect.NOTE,
+                Aspect.UNSETTLED_TEXT,
+                Aspect.PLURAL_FORMS,
+                Aspect.LINE_BREAKS,
+                Aspect.UNTRANSLATED);
     }
 
     @Override
@@ -80,7 +86,11 @@ public final class TmxFormat implements FileFormat {
             }
         }
         return new FreshOnly(
-                units.list(from, problems), problems.kept(), source.charset().name(), "A TMX file");
+                units.list(from, problems),
+                problems.kept(),
+                source.charset().name(),
+                Set.of(FileReading.Field.CONTEXT, FileReading.Field.NOTE),
+                "A TMX file");
     }
 
     private static void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {

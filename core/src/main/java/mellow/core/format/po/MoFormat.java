@@ -39,7 +39,7 @@ public final class MoFormat implements FileFormat {
 
     @Override
     public Set<Aspect> keeps() {
-        return EnumSet.of(Aspect.CONTEXT, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS);
+        return EnumSet.of(Aspect.STATE, Aspect.CONTEXT, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS);
     }
 
     @Override
@@ -94,7 +94,8 @@ public final class MoFormat implements FileFormat {
             append(slice(data, ids, i, problems), slice(data, texts, i, problems), catalogue);
         }
         FileReading read = new PoFormat().read(file, catalogue.toByteArray(), options);
-        return new FreshOnly(read, read.problems(), read.charset(), "A compiled catalogue");
+        return new FreshOnly(
+                read, read.problems(), read.charset(), Set.of(FileReading.Field.CONTEXT), "A compiled catalogue");
     }
 
     private static byte[] slice(ByteBuffer data, int table, int index, Problems problems) {

@@ -40,6 +40,7 @@ public final class PoFormat implements FileFormat {
                 Aspect.REFERENCE,
                 Aspect.STATE,
                 Aspect.UNTRANSLATED,
+                Aspect.UNSETTLED_TEXT,
                 Aspect.PLURAL_FORMS,
                 Aspect.LINE_BREAKS);
     }

@@ -33,7 +33,7 @@ public final class PropertiesFormat implements FileFormat {
 
     @Override
     public Set<Aspect> keeps() {
-        return EnumSet.of(Aspect.NOTE, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
+        return EnumSet.of(Aspect.NOTE, Aspect.UNSETTLED_TEXT, Aspect.PLURAL_FORMS, Aspect.LINE_BREAKS, Aspect.CONTEXT);
     }
 
     @Override

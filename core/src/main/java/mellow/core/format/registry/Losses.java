@@ -62,7 +62,7 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
             case SECTION -> entry.section().isEmpty() ? 0 : 1;
             case LIMIT -> entry.maxLength() == 0 ? 0 : 1;
             case NOT_FOR_TRANSLATION -> entry.translatable() ? 0 : 1;
-            case STATE -> count(entry, source, Losses::unsettled);
+            case STATE, UNSETTLED_TEXT -> count(entry, source, Losses::unsettled);
             case UNTRANSLATED -> count(entry, source, FileText::isEmpty);
             case LINE_BREAKS ->
                 count(entry, -1, text -> text.forms().values().stream().anyMatch(one -> one.indexOf('\r') >= 0));
