@@ -149,6 +149,9 @@ class HabitsTest {
         FileReading file = read("en@quot.po", po("en@quot", "| Say 'yes' | Say “yes”", "| No | No"));
         assertThat(file.languages()).containsExactly(ENGLISH, new LanguageTag("en-x-quot"));
         assertThat(said(file)).containsExactly("Say 'yes' = Say 'yes' / Say “yes”", "No = No / No");
+        // The header of many such files says only the language.
+        assertThat(read("po/en@quot.po", po("en", "| Say 'yes' | Say “yes”")).languages())
+                .isEqualTo(file.languages());
     }
 
     @Test

@@ -271,7 +271,7 @@ class ExportService {
         void writeTo(OutputStream out) throws IOException {
             EntryList list = entries();
             if (order.format().name().equals("csv")) {
-                separated(PlainForms.of(list), out);
+                Losses.write(order.format(), list, () -> separated(PlainForms.of(list), out));
             } else {
                 Losses.write(order.format(), list, out);
             }

@@ -114,7 +114,7 @@ class IntakeHttpTest extends ServerTest {
         var reading = shown.body().path("reading");
         assertThat(reading.path("unread").asBoolean()).isTrue();
         assertThat(reading.path("format").asString()).isEqualTo("csv");
-        assertThat(reading.path("blocked").asString()).contains("deck.csv:1:");
+        assertThat(reading.path("blocked").asString()).contains("deck.csv, line 1");
         assertThat(http.json(mara, HttpMethod.POST, path + "/apply", "").status())
                 .isEqualTo(422);
         String rest = ",\"newTable\":\"Deck\",\"source\":\"en\",\"settlesOwn\":false,\"arrival\":\"SETTLED\"}";

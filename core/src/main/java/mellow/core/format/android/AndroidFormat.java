@@ -19,6 +19,7 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 import mellow.core.text.Shape;
@@ -77,6 +78,7 @@ public final class AndroidFormat implements FileFormat {
 
     /** An entry as lines. */
     static String resource(FileEntry entry, FileText text, String indent, String lineEnd) {
+        XmlEntries.require(entry);
         StringBuilder lines = new StringBuilder();
         for (String note : entry.notes()) {
             lines.append(indent)

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.Writer;
 import java.util.List;
 import mellow.core.format.FileEntry;
+import mellow.core.format.UnwritableTextException;
 import mellow.core.format.sheet.Column;
 
 /** Writes a fresh file of separated text, row by row (RFC 4180, CRLF line ends). The caller opens and closes the writer. */
@@ -40,6 +41,11 @@ public final class CsvWriter {
 
     /** Writes the row of {@code entry}. */
     public void entry(FileEntry entry) throws IOException {
+        if ((entry.key() + entry.context()).indexOf('\r') >= 0) {
+            throw new UnwritableTextException(
+                    "The key or the context of “" + broken(entry.key())
+                            + "” has a carriage return, which separated text reads as another line break; choose another format.");
+        }
         int language = 0;
         for (int i = 0; i < columns.size(); i++) {
             separate(i);

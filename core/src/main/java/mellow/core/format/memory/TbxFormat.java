@@ -24,7 +24,9 @@ import mellow.core.format.FreshOnly;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlRoot;
@@ -45,6 +47,18 @@ public final class TbxFormat implements FileFormat {
 
     private static final String KEY = "-key";
     private static final String CONTEXT = "-context";
+
+    /** Terms have no codes, so nothing carries what XML cannot hold. */
+    private static void require(FileEntry entry) {
+        XmlEntries.require(entry);
+        entry.texts().stream()
+                .flatMap(text -> XmlText.unwritable(text.main()).stream())
+                .findFirst()
+                .ifPresent(character -> {
+                    throw new UnwritableTextException("The text of " + entry.key() + " has the character " + character
+                            + ", which XML cannot hold; change the text.");
+                });
+    }
 
     /** Whether a key looks like the ids that others get, or like those of their notes. */
     private static boolean numbered(String key) {
@@ -186,6 +200,7 @@ public final class TbxFormat implements FileFormat {
             if (entry.texts().stream().allMatch(FileText::isEmpty)) {
                 continue;
             }
+            require(entry);
             boolean named =
                     entry.context().isEmpty() && NAME.matcher(entry.key()).matches() && !numbered(entry.key());
             String id = named && ids.add(entry.key()) ? entry.key() : "c" + (i + 1);

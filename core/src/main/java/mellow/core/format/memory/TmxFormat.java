@@ -26,6 +26,7 @@ import mellow.core.format.inline.InlineStandard;
 import mellow.core.format.inline.InlineWriter;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.xliff.Inline;
+import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlRoot;
@@ -134,6 +135,7 @@ public final class TmxFormat implements FileFormat {
             if (entry.texts().stream().allMatch(FileText::isEmpty)) {
                 continue;
             }
+            XmlEntries.require(entry);
             // TMX 1.4b §3.2: a tuid is text without white space.
             boolean named = entry.key().codePoints().noneMatch(Character::isWhitespace);
             to.write("    <tu tuid=\"" + (named ? XmlText.escapeAttribute(entry.key()) : "u" + (i + 1)) + "\">\n");

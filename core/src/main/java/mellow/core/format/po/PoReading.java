@@ -93,9 +93,10 @@ final class PoReading extends TextReading<PoReading.Item> {
         }
         boolean translated = target.isPresent() || any || habit == KeyHabit.KEY;
         if (own && habit != KeyHabit.KEY) {
-            // Texts in their own source's language: the same again, or a variant that somebody has to name.
+            // Texts in their own source's language: the same again, or a variant that the file's name tells, or
+            // somebody has to.
             translated = messages.stream().anyMatch(PoReading::saysOtherwise);
-            target = Optional.empty();
+            target = FileNames.language(source.problems().file()).filter(named -> !named.equals(from));
         }
         if (translated) {
             languages.add(target.orElse(LanguageTag.UNDETERMINED));

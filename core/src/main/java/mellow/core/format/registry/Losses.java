@@ -105,8 +105,21 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
      * @throws UnwritableTextException naming them, the first {@value #NAMED}, and how many there are
      */
     public static void write(FileFormat format, EntryList entries, OutputStream out) throws IOException {
+        write(format, entries, () -> format.write(entries, out));
+    }
+
+    /** The writing of a file, in a way of the caller's own. */
+    @FunctionalInterface
+    public interface Writing {
+
+        /** Writes it all. */
+        void write() throws IOException;
+    }
+
+    /** The same, written as {@code writing} does. */
+    public static void write(FileFormat format, EntryList entries, Writing writing) throws IOException {
         try {
-            format.write(entries, out);
+            writing.write();
         } catch (UnwritableTextException one) {
             Refused refused = Refused.of(format, entries);
             throw refused.count < 2 ? one : new UnwritableTextException(refused.sentence());

@@ -8,6 +8,7 @@ import java.util.regex.Pattern;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileText;
+import mellow.core.format.UnwritableTextException;
 import mellow.core.format.sheet.Column.Role;
 import mellow.core.language.LanguageTag;
 
@@ -120,11 +121,19 @@ public final class RowEntries {
         return cells;
     }
 
-    /** The columns that {@code entries} need: the key, what any of them has beside texts, and their languages. */
+    /**
+     * The columns that {@code entries} need: the key, what any of them has beside texts, and their languages.
+     *
+     * @throws UnwritableTextException when the key of one is blank
+     */
     public static List<Column> columnsFor(mellow.core.format.EntryList entries) {
         boolean[] used = new boolean[Role.values().length];
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);
+            if (entry.key().isBlank()) {
+                throw new UnwritableTextException("A row without a key is none, and the key of “" + entry.text(0)
+                        + "” is blank; give the entry another key or choose another format.");
+            }
             used[Role.CONTEXT.ordinal()] |= !entry.context().isEmpty();
             used[Role.SECTION.ordinal()] |= !entry.section().isEmpty();
             used[Role.NOTE.ordinal()] |= !entry.notes().isEmpty();

@@ -147,6 +147,10 @@ public final class XlsxFormat implements WorkbookFormat {
     /** ISO 29500-1 §18.3.1.4 sets no bound; programs take {@value #LONGEST_CELL} characters in a cell and cut off what is over. */
     @Override
     public Optional<String> against(FileEntry entry, EntryList all) {
+        if (entry.key().isBlank()) {
+            return Optional.of("A row without a key is none, and the key of “" + shortened(entry.text(0))
+                    + "” is blank; give the entry another key or choose another format.");
+        }
         return java.util.stream.Stream.concat(
                         java.util.stream.Stream.of(entry.key(), entry.context(), entry.note(), entry.reference()),
                         entry.texts().stream().flatMap(text -> text.forms().values().stream()))

@@ -76,10 +76,13 @@ final class XliffReader {
         Habits habits = habits(own);
         boolean keyed = habits.key().equals(Optional.of(KeyHabit.KEY));
         if (own && !keyed && items.stream().anyMatch(XliffReader::saysOtherwise)) {
-            // Texts in their own source's language: a variant that somebody has to name.
+            // Texts in their own source's language: a variant that the file's name tells, or somebody has to.
+            LanguageTag variant = FileNames.language(source.problems().file())
+                    .filter(named -> !named.equals(from))
+                    .orElse(LanguageTag.UNDETERMINED);
             targets.clear();
-            targets.add(LanguageTag.UNDETERMINED);
-            languageOf.replaceAll(language -> LanguageTag.UNDETERMINED);
+            targets.add(variant);
+            languageOf.replaceAll(language -> variant);
         }
         List<LanguageTag> languages = new ArrayList<>();
         if (!keyed || targets.isEmpty()) {

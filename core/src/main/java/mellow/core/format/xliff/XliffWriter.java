@@ -21,6 +21,7 @@ import mellow.core.format.Limits;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.inline.InlineStandard;
 import mellow.core.format.inline.InlineWriter;
+import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
@@ -135,6 +136,7 @@ final class XliffWriter {
     String unit(FileEntry entry, String indent, String lineEnd) {
         FileText target = to < 0 ? FileText.NONE : entry.texts().get(to);
         FileText source = from < 0 ? FileText.plain(entry.key()) : entry.texts().get(from);
+        XmlEntries.require(entry);
         StringBuilder lines = new StringBuilder();
         if (entry.shape() == Shape.PLAIN) {
             one(entry, entry.key(), source.main(), target.main(), target.state(), indent, lineEnd, lines);

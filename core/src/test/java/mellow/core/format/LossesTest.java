@@ -1,0 +1,96 @@
+package mellow.core.format;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.OutputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import mellow.core.format.registry.Formats;
+import mellow.core.format.registry.Losses;
+import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What cannot be written at all is refused by name, all of it at once. */
+class LossesTest {
+
+    private static EntryList list(FileEntry... entries) {
+        return EntryList.of(
+                Optional.of(WholeRecord.ENGLISH),
+                List.of(WholeRecord.ENGLISH, new LanguageTag("de")),
+                List.of(entries));
+    }
+
+    private static FileEntry plain(String key, String text) {
+        return FileEntry.of(key).plain(List.of(text, text)).build();
+    }
+
+    @Test
+    void allThatStandAgainstAFileAreNamedUpToAHundred() {
+        List<FileEntry> entries = new ArrayList<>();
+        for (int i = 0; i < 130; i++) {
+            entries.add(FileEntry.of("lamp." + i)
+                    .shape(i % 10 == 9 ? Shape.PLAIN : Shape.STATES)
+                    .plain(List.of("on", "an"))
+                    .build());
+        }
+        EntryList all = list(entries.toArray(FileEntry[]::new));
+        FileFormat po = Formats.named("po").orElseThrow();
+        Losses losses = Losses.of(po, all);
+        assertThat(losses.refusedCount()).isEqualTo(117);
+        assertThat(losses.refused()).hasSize(100).startsWith("lamp.0").doesNotContain("lamp.9");
+        assertThatThrownBy(() -> Losses.write(po, all, OutputStream.nullOutputStream()))
+                .isInstanceOf(UnwritableTextException.class)
+                .hasMessageContaining("PO has no place for lamp.0")
+                .hasMessageContaining("116 more: lamp.1, lamp.2")
+                .hasMessageContaining("and 17 others");
+    }
+
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "csv | a blank key",
+                "xlsx | a blank key",
+                "ods | a blank key",
+                "csv | a key with CR",
+                "xlsx | a long text",
+                "tbx | a control character",
+                "tmx | a control character",
+                "android | a control character in the key",
+                "xliff-1.2 | a control character",
+                "xliff-2 | a control character in the key",
+                "json | a context",
+                "po | a shape"
+            })
+    void whatAFormatCannotHoldIsRefusedWithASentence(String format, String what) {
+        FileEntry entry =
+                switch (what) {
+                    case "a blank key" -> plain("  ", "A");
+                    case "a key with CR" -> plain("a\rb", "A");
+                    case "a long text" -> plain("a", "x".repeat(32_768));
+                    case "a control character" -> plain("a", "ring\u0007");
+                    case "a control character in the key" -> plain("ring\u0007", "A");
+                    case "a context" -> plain("a", "A").in("On the bridge");
+                    default -> plain("a", "A").copy().shape(Shape.STATES).build();
+                };
+        FileFormat known = Formats.named(format).orElseThrow();
+        EntryList all = list(entry, plain("b", "B"));
+        assertThatThrownBy(() -> Losses.write(known, all, OutputStream.nullOutputStream()))
+                .isInstanceOf(UnwritableTextException.class)
+                .message()
+                .hasSizeGreaterThan(30)
+                .endsWith(".");
+        assertThat(Losses.of(known, all).refusedCount()).isEqualTo(1);
+    }
+
+    @Test
+    void theLongestCellIsWritten() throws Exception {
+        FileFormat xlsx = Formats.named("xlsx").orElseThrow();
+        Losses.write(xlsx, list(plain("a", "x".repeat(32_767))), OutputStream.nullOutputStream());
+    }
+}

@@ -1,0 +1,111 @@
+package mellow.server.intake;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.anyLong;
+import static org.mockito.Mockito.clearInvocations;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.times;
+import static org.mockito.Mockito.verify;
+
+import java.nio.charset.StandardCharsets;
+import mellow.core.format.KeyHabit;
+import mellow.core.format.SiblingHabit;
+import mellow.core.merge.Arrival;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
+import mellow.server.file.FileStore;
+import mellow.server.intake.IntakeService.ChoiceRequest;
+import mellow.server.run.RunService.Progress;
+import mellow.server.support.ServerTest;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.test.context.bean.override.mockito.MockitoSpyBean;
+
+/** A file is read once for every way to read it, whatever is asked about it; how it was understood is remembered with its path and its like. */
+class ReadingsTest extends ServerTest {
+
+    private static final String FIRST = "key,en,de\nup,Up,Rauf\ndown,Down,Runter\n";
+
+    @MockitoSpyBean
+    private FileStore files;
+
+    @Autowired
+    private IntakeService intakes;
+
+    @Autowired
+    private Comparing comparing;
+
+    private long mara;
+
+    @BeforeEach
+    void someone() {
+        mara = ledger.coordinator("mara");
+    }
+
+    private static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void aSecondEditionIsReadOnce() {
+        ledger.takeIn(mara, "Ramp", FIRST, Arrival.SETTLED);
+        clearInvocations(files);
+        long intake = intakes.upload(mara, "Ramp.csv", bytes(FIRST.replace("Up,Rauf", "Up again,Rauf")));
+        intakes.reply(mara, intake);
+        comparing.compare(mara, intake, Progress.UNWATCHED);
+        intakes.choose(mara, intake, new ChoiceRequest(ChangeKind.SOURCES_REWRITTEN, Choice.FIX, null, null));
+        intakes.reply(mara, intake);
+        intakes.apply(mara, intake, Progress.UNWATCHED);
+        intakes.reply(mara, intake);
+        // The base, of which only the bytes are kept: as it was uploaded it had been read without knowing its columns.
+        verify(files, times(1)).load(anyLong());
+        clearInvocations(files);
+        intakes.reply(mara, intake);
+        verify(files, never()).load(anyLong());
+    }
+
+    @Test
+    void aFileThatIsGoneIsNotRemembered() {
+        long intake = intakes.upload(mara, "Ramp.csv", bytes(FIRST));
+        ledger.run("delete from stored_file_part");
+        assertThat(org.assertj.core.api.Assertions.catchThrowable(
+                        () -> intakes.apply(mara, intake, Progress.UNWATCHED)))
+                .hasMessageContaining("not kept any more");
+    }
+
+    @Test
+    void aHabitIsRememberedWithItsPathAndItsLike() {
+        String catalogue =
+                "msgid \"\"\nmsgstr \"Language: %s\\n\"\n\nmsgctxt \"menu.open\"\nmsgid \"Open\"\nmsgstr \"%s\"\n";
+        long german = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Auf")));
+        IntakeOptions options = intakes.reply(mara, german).options();
+        assertThat(intakes.reply(mara, german).reading().keys()).isEqualTo(KeyHabit.CONTEXT);
+        intakes.decide(mara, german, options.understood(KeyHabit.SOURCE, null).into(null, "Menu", Arrival.SETTLED));
+        assertThat(intakes.reply(mara, german).reading().rows().get(1).get(0)).isEqualTo("Open");
+        intakes.apply(mara, german, Progress.UNWATCHED);
+        long again = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Öffnen")));
+        assertThat(intakes.reply(mara, again).options().keys()).isEqualTo(KeyHabit.SOURCE);
+        long finnish = intakes.upload(mara, "menu.po", bytes(catalogue.formatted("fi", "Avaa")));
+        assertThat(intakes.reply(mara, finnish).tableName()).isEqualTo("Menu");
+        assertThat(intakes.reply(mara, finnish).options().keys()).isEqualTo(KeyHabit.SOURCE);
+        assertThat(intakes.reply(mara, finnish).reading().rows().get(1).get(0)).isEqualTo("Open");
+    }
+
+    @Test
+    void siblingsAreWhatSomebodySaidTheyAre() {
+        String labels = "{\"deck_one\": \"Deck one\", \"deck_other\": \"Other deck\"}";
+        long intake = intakes.upload(mara, "deck.json", bytes(labels));
+        IntakeOptions options = intakes.reply(mara, intake).options();
+        assertThat(intakes.reply(mara, intake).reading().siblings()).isEqualTo(SiblingHabit.LABELS);
+        assertThat(intakes.reply(mara, intake).reading().evidence()).hasSize(1);
+        intakes.decide(
+                mara,
+                intake,
+                options.in("en").understood(null, SiblingHabit.FORMS).into(null, "Deck", Arrival.SETTLED));
+        assertThat(intakes.reply(mara, intake).reading().entries()).isEqualTo(1);
+        intakes.apply(mara, intake, Progress.UNWATCHED);
+        long again = intakes.upload(mara, "deck.json", bytes(labels.replace("Other", "Another")));
+        assertThat(intakes.reply(mara, again).options().siblings()).isEqualTo(SiblingHabit.FORMS);
+    }
+}
