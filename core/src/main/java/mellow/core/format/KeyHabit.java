@@ -15,8 +15,10 @@ public enum KeyHabit {
     /** The context is the key, and the source the text: msgctxt in PO; resname, name or id of a unit in XLIFF. */
     CONTEXT;
 
+    /** Parts joined by signs, capitals joined by underscores, humps; possessive, because any text is held against it. */
     private static final Pattern NAME = Pattern.compile(
-            "[\\p{L}\\p{N}_$-]+([.:/_-][\\p{L}\\p{N}_$-]+)+|[A-Z][A-Z0-9]*(_[A-Z0-9]+)+|[a-z][a-z0-9]*([A-Z][A-Za-z0-9]*)+");
+            "[$_-]*+[\\p{L}\\p{N}$]++(?:[.:/_-]++[\\p{L}\\p{N}$]++)++|[a-z][a-z0-9]*+[A-Z][A-Za-z0-9]*+");
+
     private static final double NEARLY_ALL = 0.9;
 
     /** What one may be mistaken about: words without a space may be texts as well. */

@@ -3,7 +3,9 @@ package mellow.core.format;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayOutputStream;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -86,6 +88,27 @@ class LossesTest {
                 .hasSizeGreaterThan(30)
                 .endsWith(".");
         assertThat(Losses.of(known, all).refusedCount()).isEqualTo(1);
+    }
+
+    @Test
+    void marksOfWhatIsNotTranslatedComeWithTheirNamespace() throws Exception {
+        FileFormat android = Formats.named("android").orElseThrow();
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        String text = "Up <xliff:g id=\"n\">1</xliff:g>, <x:y>words</x:y>";
+        EntryList all = list(plain("a", "Deck <xliff:g id=\"n\">1</xliff:g>"), plain("b", text));
+        android.write(all, out);
+        FileReading read =
+                android.read("strings.xml", out.toByteArray(), ReadOptions.AUTOMATIC.in(new LanguageTag("de")));
+        assertThat(read.entry(0).text(0)).isEqualTo("Deck <xliff:g id=\"n\">1</xliff:g>");
+        assertThat(read.entry(1).text(0)).isEqualTo(text);
+        FilePatch patch = android.read(
+                        "strings.xml",
+                        "<resources><string name=\"a\">A</string></resources>".getBytes(StandardCharsets.UTF_8),
+                        ReadOptions.AUTOMATIC)
+                .patch();
+        assertThatThrownBy(() -> patch.set(0, 0, "<xliff:g id=\"n\">1</xliff:g>"))
+                .isInstanceOf(UnwritableTextException.class)
+                .hasMessageContaining("namespace");
     }
 
     @Test

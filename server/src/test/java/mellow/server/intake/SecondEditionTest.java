@@ -103,7 +103,7 @@ class SecondEditionTest extends ServerTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"po by source", "po by context", "xliff-1.2 one per language", "csv all together"})
+    @ValueSource(strings = {"csv all together", "po by source", "po by context", "xliff-1.2 one per language"})
     void whatIsStaleIsWhatWasRewrittenAndNotTranslatedAnew(String kind) throws IOException {
         long mara = ledger.coordinator("mara");
         String ending = kind.startsWith("xliff") ? "xlf" : kind.substring(0, Math.max(2, kind.indexOf(' ')));

@@ -27,6 +27,9 @@ import mellow.core.text.Shape;
 /** String resources. */
 public final class AndroidFormat implements FileFormat {
 
+    /** Declares the element that marks what is not translated within a text. */
+    private static final String NAMESPACE = " xmlns:xliff=\"urn:oasis:names:tc:xliff:document:1.2\"";
+
     /** Variants of a product, such as tablet and watch; other contexts would make the platform leave the text out. */
     private static final Pattern PRODUCT = Pattern.compile("[a-z][a-z0-9_]*");
 
@@ -61,7 +64,12 @@ public final class AndroidFormat implements FileFormat {
     public void write(EntryList entries, OutputStream out) throws IOException {
         int language = PlainForms.only(entries);
         Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
-        to.write("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n<resources>\n");
+        boolean marks = false;
+        for (int i = 0; i < entries.size() && !marks; i++) {
+            marks = entries.entry(i).texts().get(language).forms().values().stream()
+                    .anyMatch(text -> text.contains(AndroidStrings.MARK));
+        }
+        to.write("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n<resources" + (marks ? NAMESPACE : "") + ">\n");
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);
             if (!entry.context().isEmpty() && !PRODUCT.matcher(entry.context()).matches()) {

@@ -26,8 +26,19 @@ final class AndroidPatch extends OrderedPatch {
         this.source = file.source();
     }
 
+    /** Refuses a text with marks that the file has no namespace for: it could not be read any more. */
+    private void requireDeclared(FileText text, String key) {
+        boolean marked = text.forms().values().stream().anyMatch(form -> form.contains(AndroidStrings.MARK));
+        if (marked && !source.text().contains("xmlns:xliff")) {
+            throw new UnwritableTextException(
+                    "The text of " + key
+                            + " has <xliff:…>, whose namespace the file does not declare; declare it in <resources>, or export it fresh.");
+        }
+    }
+
     @Override
     public void set(int entry, int language, FileText text) {
+        requireDeclared(text, file.item(entry).entry().key());
         Item item = file.item(entry);
         Element element = XmlReader.elementAt(source, item.element());
         String key = item.entry().key();
@@ -104,6 +115,7 @@ final class AndroidPatch extends OrderedPatch {
 
     @Override
     protected void putIn(int after, FileEntry added) {
+        requireDeclared(added.texts().get(0), added.key());
         String lineEnd = source.lineEnd();
         if (after < 0 && file.end < 0) {
             throw new UnwritableTextException("The file has no place for the new entry " + added.key()

@@ -22,6 +22,9 @@ import mellow.core.format.xml.XmlText;
  */
 final class AndroidStrings {
 
+    /** How the marks of what is not translated begin; their namespace has to be declared by the file. */
+    static final String MARK = "<xliff:";
+
     private static final Pattern TAG = Pattern.compile("</?[A-Za-z][A-Za-z0-9:_-]*(?:\\s[^<>]*)?/?>");
 
     private AndroidStrings() {}
@@ -123,10 +126,12 @@ final class AndroidStrings {
     static String markup(String text) {
         Set<String> tags = new LinkedHashSet<>();
         Matcher found = TAG.matcher(text);
+        boolean foreign = false;
         while (found.find()) {
             tags.add(found.group());
+            foreign |= found.group().matches("</?(?!xliff:)[A-Za-z0-9_-]+:(?s:.*)");
         }
-        if (!tags.isEmpty()) {
+        if (!tags.isEmpty() && !foreign) {
             String marked = escaped(text, true);
             if (wellFormed(marked)) {
                 return marked;
