@@ -44,7 +44,8 @@ export function IntakePage({ me }: { me: Person }) {
       me={me}
       title={data && <Title intake={data} />}
       aside={
-        data?.reading && (
+        data?.reading &&
+        !data.reading.unread && (
           <span>
             {t("intake.readAs", {
               format: t(`format.${data.reading.format}` as WordKey),

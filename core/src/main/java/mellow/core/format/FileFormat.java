@@ -67,6 +67,11 @@ public interface FileFormat {
         }
     }
 
+    /** Whether a file holds texts in one language only, beside sources at most, so that each language has a file of its own. */
+    default boolean apart() {
+        return true;
+    }
+
     /** Whether a file holds sources and one translation of each, rather than texts in any number of languages. */
     default boolean bilingual() {
         return false;

@@ -17,6 +17,9 @@ public record Habits(
     /** Everything is said in the file. */
     public static final Habits NONE = new Habits(Optional.empty(), List.of(), Optional.empty(), List.of());
 
+    /** Why a file is understood as somebody said. */
+    public static final String CHOSEN = "This was chosen, or this path was read so before.";
+
     public Habits {
         keys = List.copyOf(keys);
         evidence = List.copyOf(evidence);

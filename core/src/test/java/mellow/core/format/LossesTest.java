@@ -112,6 +112,20 @@ class LossesTest {
     }
 
     @Test
+    void everyLanguageOfItsOwnFileIsLookedAt() {
+        List<LanguageTag> languages = List.of(WholeRecord.ENGLISH, new LanguageTag("de"), new LanguageTag("fi"));
+        EntryList all = EntryList.of(
+                Optional.of(WholeRecord.ENGLISH),
+                languages,
+                List.of(
+                        FileEntry.of("a").plain(List.of("A", "A", "A")).build(),
+                        FileEntry.of("b").plain(List.of("B", "", "ring\u0007")).build()));
+        Losses losses = Losses.of(Formats.named("xliff-1.2").orElseThrow(), all);
+        assertThat(losses.refused()).containsExactly("b");
+        assertThat(Losses.of(Formats.named("json").orElseThrow(), all).counts()).containsEntry(Aspect.UNTRANSLATED, 1);
+    }
+
+    @Test
     void theLongestCellIsWritten() throws Exception {
         FileFormat xlsx = Formats.named("xlsx").orElseThrow();
         Losses.write(xlsx, list(plain("a", "x".repeat(32_767))), OutputStream.nullOutputStream());

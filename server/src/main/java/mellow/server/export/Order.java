@@ -39,10 +39,7 @@ record Order(
 
     /** Whether a file of this format holds texts in one language only, so that each language gets a file of its own. */
     boolean apart() {
-        return switch (format.name()) {
-            case "csv", "xlsx", "ods", "tmx", "tbx", "ledger-json" -> false;
-            default -> true;
-        };
+        return format.apart();
     }
 
     String ending() {

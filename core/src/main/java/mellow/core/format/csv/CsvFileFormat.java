@@ -29,6 +29,11 @@ public final class CsvFileFormat implements FileFormat {
     }
 
     @Override
+    public boolean apart() {
+        return false;
+    }
+
+    @Override
     public Set<Aspect> keeps() {
         return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION, Aspect.LINE_BREAKS));
     }

@@ -52,6 +52,11 @@ public final class LedgerFormat implements FileFormat {
     }
 
     @Override
+    public boolean apart() {
+        return false;
+    }
+
+    @Override
     public Set<Aspect> keeps() {
         return EnumSet.allOf(Aspect.class);
     }

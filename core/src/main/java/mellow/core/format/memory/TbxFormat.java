@@ -75,6 +75,11 @@ public final class TbxFormat implements FileFormat {
     }
 
     @Override
+    public boolean apart() {
+        return false;
+    }
+
+    @Override
     public Set<Aspect> keeps() {
         return EnumSet.of(
                 Aspect.CONTEXT,

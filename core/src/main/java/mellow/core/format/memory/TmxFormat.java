@@ -45,6 +45,11 @@ public final class TmxFormat implements FileFormat {
     }
 
     @Override
+    public boolean apart() {
+        return false;
+    }
+
+    @Override
     public Set<Aspect> keeps() {
         return EnumSet.of(
                 Aspect.CONTEXT,

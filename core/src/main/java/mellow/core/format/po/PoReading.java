@@ -132,7 +132,7 @@ final class PoReading extends TextReading<PoReading.Item> {
             ReadOptions options, Map<String, String> header, List<PoMessage> messages, boolean own) {
         List<KeyHabit> possible = List.of(KeyHabit.values());
         if (options.keys().isPresent()) {
-            return Habits.ofKeys(options.keys().get(), possible, "This was chosen for the file.");
+            return Habits.ofKeys(options.keys().get(), possible, Habits.CHOSEN);
         }
         if (header.getOrDefault(KEY_FIELD, "").equals("msgctxt")) {
             return Habits.ofKeys(KeyHabit.CONTEXT, possible, "The header says that msgctxt holds the key.");

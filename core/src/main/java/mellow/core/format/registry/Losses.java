@@ -20,7 +20,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 
 /**
- * What a fresh file of a format would not hold of some entries, told before it is written.
+ * What fresh files of a format would not hold of some entries, told before they are written; of a format with a file per language, all its files.
  *
  * @param counts how many are concerned: entries, or texts where it is about texts; what is not lost is absent
  * @param refused the keys of entries that the format cannot hold at all, the first {@value #NAMED} of them
@@ -135,7 +135,7 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
             String why = "";
             for (int i = 0; i < entries.size(); i++) {
                 FileEntry entry = entries.entry(i);
-                Optional<String> against = format.against(entry, entries);
+                Optional<String> against = against(format, entry, entries);
                 if (against.isPresent()) {
                     why = count == 0 ? against.get() : why;
                     count++;
@@ -145,6 +145,30 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
                 }
             }
             return new Refused(keys, count, why);
+        }
+
+        /** Languages that have files of their own are tried one by one. */
+        private static Optional<String> against(FileFormat format, FileEntry entry, EntryList all) {
+            int source = all.sourceLanguage().map(all.languages()::indexOf).orElse(-1);
+            if (!format.apart() || source < 0 || all.languages().size() < 3) {
+                return format.against(entry, all);
+            }
+            for (int i = 0; i < all.languages().size(); i++) {
+                if (i != source) {
+                    EntryList pair = EntryList.of(
+                            all.sourceLanguage(),
+                            List.of(all.languages().get(source), all.languages().get(i)),
+                            List.of());
+                    Optional<String> against = format.against(
+                            entry.with(List.of(
+                                    entry.texts().get(source), entry.texts().get(i))),
+                            pair);
+                    if (against.isPresent()) {
+                        return against;
+                    }
+                }
+            }
+            return Optional.empty();
         }
 
         String sentence() {

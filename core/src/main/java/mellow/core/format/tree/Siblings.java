@@ -73,7 +73,7 @@ final class Siblings {
             return Habits.NONE;
         }
         if (chosen.isPresent()) {
-            return Habits.ofSiblings(chosen.get(), "This was chosen for the file.");
+            return Habits.ofSiblings(chosen.get(), Habits.CHOSEN);
         }
         return sure > 0
                 ? Habits.ofSiblings(

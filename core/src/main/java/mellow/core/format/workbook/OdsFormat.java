@@ -39,6 +39,11 @@ public final class OdsFormat implements WorkbookFormat {
     }
 
     @Override
+    public boolean apart() {
+        return false;
+    }
+
+    @Override
     public Set<Aspect> keeps() {
         return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION));
     }

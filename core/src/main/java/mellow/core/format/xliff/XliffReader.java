@@ -110,7 +110,7 @@ final class XliffReader {
     private Habits habits(boolean own) {
         List<KeyHabit> possible = List.of(KeyHabit.CONTEXT, KeyHabit.KEY);
         if (options.keys().filter(possible::contains).isPresent()) {
-            return Habits.ofKeys(options.keys().get(), possible, "This was chosen for the file.");
+            return Habits.ofKeys(options.keys().get(), possible, Habits.CHOSEN);
         }
         List<String> sources = texts(0);
         if (!targets.isEmpty() && KeyHabit.areKeys(sources)) {
