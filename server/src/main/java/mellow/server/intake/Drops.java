@@ -17,6 +17,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import mellow.core.format.FileReading;
+import mellow.core.format.LanguagePart;
 import mellow.core.format.Limits;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
@@ -248,6 +249,7 @@ public class Drops implements Perishable {
         Map<String, String> reasons = new HashMap<>();
         Map<String, List<String>> keys = new HashMap<>();
         Map<String, FileRead> just = new HashMap<>();
+        Map<String, IntakeOptions> habits = masters.habits();
         List<FileFacts> facts = new ArrayList<>();
         long held = 0;
         int done = 0;
@@ -255,7 +257,13 @@ public class Drops implements Perishable {
             byte[] content = files.load(one.getValue());
             held += content.length;
             FileFacts found = look(
-                    one.getKey(), content, reasons, keys, held < MOST_HELD ? just : new HashMap<>(), stored.size() > 1);
+                    one.getKey(),
+                    content,
+                    habitsOf(one.getKey(), habits),
+                    reasons,
+                    keys,
+                    held < MOST_HELD ? just : new HashMap<>(),
+                    stored.size() > 1);
             if (!flawed(just.get(one.getKey()))) {
                 facts.add(found);
             }
@@ -290,15 +298,26 @@ public class Drops implements Perishable {
         return read != null && read.flawed();
     }
 
+    /** How the file was understood before, or others that are named like it. */
+    private static IntakeOptions habitsOf(String path, Map<String, IntakeOptions> habits) {
+        IntakeOptions own = habits.get(path);
+        return own != null
+                ? own
+                : LanguagePart.sureOf(path)
+                        .map(part -> habits.get(part.pattern()))
+                        .orElse(IntakeOptions.UNDECIDED);
+    }
+
     private FileFacts look(
             String path,
             byte[] content,
+            IntakeOptions habits,
             Map<String, String> reasons,
             Map<String, List<String>> keys,
             Map<String, FileRead> just,
             boolean among) {
         try {
-            FileRead read = FileRead.byItself(path, content, among);
+            FileRead read = FileRead.byItself(path, content, among, habits);
             FileReading reading = read.reading();
             texts.require(path, reading);
             just.put(path, read);

@@ -76,14 +76,14 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
                 .orElseGet(() -> of(path, content, options, source, formed));
     }
 
-    /** Reads a file as it tells by itself, its source language included; {@code among} others of all kinds, it may be no text, or a language with nothing yet. */
-    static FileRead byItself(String path, byte[] content, boolean among) {
+    /** Reads a file as it tells by itself, its source language included, and understood as {@code habits} say where files do not tell; {@code among} others of all kinds, it may be no text, or a language with nothing yet. */
+    static FileRead byItself(String path, byte[] content, boolean among, IntakeOptions habits) {
         FileFormat format = (among ? Formats.detectAmongOthers(path, content) : Formats.detect(path, content))
                 .orElseThrow(() -> Formats.unknown(path));
         FileReading read = Optional.of(ReadOptions.AUTOMATIC)
                 .filter(options -> among)
                 .flatMap(options -> EmptyReading.of(path, format.name(), content, options))
-                .orElseGet(() -> raw(format, path, content, IntakeOptions.UNDECIDED, ReadOptions.AUTOMATIC));
+                .orElseGet(() -> raw(format, path, content, IntakeOptions.UNDECIDED, known(habits)));
         return new FileRead(format, read, Map.of());
     }
 

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.function.UnaryOperator;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
+import mellow.core.format.LanguagePart;
 import mellow.core.language.LanguageTag;
 import mellow.core.set.KnownFile;
 import mellow.core.text.Shape;
@@ -113,6 +114,24 @@ public class MasterFiles {
                 .query(String.class)
                 .optional()
                 .map(options -> json.readValue(options, IntakeOptions.class));
+    }
+
+    /**
+     * How files were understood where that may be doubted, under their paths and under those with a place for the language: the files of one product are alike.
+     */
+    Map<String, IntakeOptions> habits() {
+        Map<String, IntakeOptions> habits = new HashMap<>();
+        jdbc.sql(
+                        """
+                        select path, options from master_file where options ->> 'keys' is not null or options ->> 'siblings' is not null order by taken_at
+                        """)
+                .query((RowCallbackHandler) row -> {
+                    IntakeOptions how = json.readValue(row.getString(2), IntakeOptions.class);
+                    IntakeOptions understood = IntakeOptions.UNDECIDED.understood(how.keys(), how.siblings());
+                    LanguagePart.sureOf(row.getString(1)).ifPresent(part -> habits.put(part.pattern(), understood));
+                    habits.put(row.getString(1), understood);
+                });
+        return habits;
     }
 
     /** How the paths of a table were read when they were last taken in. */

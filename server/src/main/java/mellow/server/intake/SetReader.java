@@ -99,7 +99,7 @@ class SetReader {
         Map<String, String> refused = new HashMap<>();
         int done = 0;
         long texts = 0;
-        Habits habits = Habits.NONE;
+        FileRead leads = null;
         for (IntakeFile file : all) {
             FileRead read = null;
             if (!file.leftOut()) {
@@ -111,7 +111,7 @@ class SetReader {
                                 "The files of this set have more than " + MOST_TEXTS
                                         + " texts together; bring it in parts, fewer languages at a time.");
                     }
-                    read = read(file, source, known, just.get(file.path()), habits);
+                    read = read(file, source, known, just.get(file.path()), leads);
                     parts.add(new SetReading.Part(file.path(), read.reading(), file.source()));
                 } catch (UnreadableFileException | Refusal unreadable) {
                     refused.put(file.path(), String.valueOf(unreadable.getMessage()));
@@ -120,7 +120,9 @@ class SetReader {
             texts += read == null ? 0 : read.reading().size();
             if (file.source() && read != null) {
                 plurals(read.reading(), known);
-                habits = read.raw().habits();
+            }
+            if (read != null && leads == null) {
+                leads = read;
             }
             members.add(new Member(file, read));
             progress.at(++done, all.size());
@@ -143,15 +145,19 @@ class SetReader {
         return new Look(new IntakeRead(members, together, blocked), found);
     }
 
-    /** {@code habits}: how the file of the sources was understood; the others of a set are like it. */
+    /** {@code leads}: the file of the sources, or the first, when it has been read: the others of a set are understood as it is. */
     private FileRead read(
-            IntakeFile file, LanguageTag source, Map<EntryId, Shape> known, @Nullable FileRead just, Habits habits) {
+            IntakeFile file,
+            LanguageTag source,
+            Map<EntryId, Shape> known,
+            @Nullable FileRead just,
+            @Nullable FileRead leads) {
         IntakeOptions said = file.reading() == null ? IntakeOptions.UNDECIDED : file.reading();
-        SiblingHabit siblings =
-                said.siblings() == null && !file.source() && habits.siblings().equals(Optional.of(SiblingHabit.LABELS))
-                        ? SiblingHabit.LABELS
-                        : said.siblings();
-        IntakeOptions options = said.understood(said.keys(), siblings);
+        Habits habits = leads == null ? Habits.NONE : leads.raw().habits();
+        boolean labels = habits.siblings().equals(Optional.of(SiblingHabit.LABELS));
+        IntakeOptions options = said.understood(
+                said.keys() == null ? habits.key().orElse(null) : said.keys(),
+                said.siblings() == null && labels ? SiblingHabit.LABELS : said.siblings());
         return Optional.ofNullable(just)
                 .flatMap(read -> read.as(options, source, known))
                 .orElseGet(() -> FileRead.ofMember(file.path(), files.load(file.file()), options, source, known));

@@ -137,6 +137,10 @@ class Sets {
         long id = intakes.saveAndFlush(intake).id();
         Map<String, IntakeOptions> before =
                 table.map(known -> masters.options(known.id())).orElse(Map.of());
+        IntakeOptions alike = before.values().stream()
+                .filter(how -> how.keys() != null || how.siblings() != null)
+                .findFirst()
+                .orElse(IntakeOptions.UNDECIDED);
         List<IntakeFile> all = new ArrayList<>();
         for (FileSet.Member member : set.members()) {
             boolean leads = set.source().path().equals(Optional.of(member.path()));
@@ -144,7 +148,8 @@ class Sets {
                     .map(IntakeOptions.UNDECIDED::readAs)
                     .orElseGet(() -> member.language()
                             .map(tag -> IntakeOptions.UNDECIDED.in(tag.value()))
-                            .orElse(IntakeOptions.UNDECIDED));
+                            .orElse(IntakeOptions.UNDECIDED)
+                            .understood(alike.keys(), alike.siblings()));
             all.add(new IntakeFile(all.size(), member.path(), stored.get(member.path()), reading, leads, false, null));
         }
         keep(intake, options, all, just);
@@ -220,8 +225,11 @@ class Sets {
             IntakeOptions.tag(one.language(), " for " + one.path());
         }
         // Another format has other columns; what was known of them goes with it.
-        IntakeOptions reading =
-                same ? before : IntakeOptions.UNDECIDED.spelled(one.format(), one.charset(), one.language());
+        IntakeOptions reading = same
+                ? before
+                : IntakeOptions.UNDECIDED
+                        .spelled(one.format(), one.charset(), one.language())
+                        .understood(before.keys(), before.siblings());
         return file.decided(reading, one.source(), one.leftOut(), file.facts());
     }
 

@@ -52,6 +52,46 @@ class ExportTest extends ServerTest {
     }
 
     @Test
+    void whatAFormatHasNoPlaceForIsToldBefore() throws Exception {
+        ledger.run("update entry set section = 'Bow', max_length = 20 where key <> 'mid'");
+        ledger.change(mara, "mid", "de", CellChange.text(Action.PENCIL, 0, "Halb"));
+        var losses = http.get(mara, "/api/tables/ramp-panel/export/losses?format=po&in=de")
+                .body();
+        assertThat(losses.path("counts").toString()).isEqualTo("{\"section\":2,\"limit\":2}");
+        assertThat(losses.path("refusedCount").asInt()).isZero();
+        var json = http.get(mara, "/api/tables/ramp-panel/export/losses?format=json")
+                .body();
+        assertThat(json.path("counts").path("state").asInt()).isEqualTo(1);
+        assertThat(http.get(mara, "/api/tables/ramp-panel/export/losses?format=xliff-2")
+                        .body()
+                        .path("counts"))
+                .isEmpty();
+        assertThat(http.get(mara, "/api/tables/ramp-panel/export/losses?format=doc")
+                        .code())
+                .isEqualTo("unknown-format");
+    }
+
+    @Test
+    void allThatStandsAgainstAFileIsNamed() throws Exception {
+        ledger.run("update entry set context = 'On the bridge' where key <> 'mid'");
+        var losses = http.get(mara, "/api/tables/ramp-panel/export/losses?format=json")
+                .body();
+        assertThat(losses.path("refused").toString()).isEqualTo("[\"up\",\"down\"]");
+        Http.Reply refused = http.get(mara, "/api/tables/ramp-panel/export/fresh?format=json&in=de");
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.sentence())
+                .contains("JSON has no place for the context of up")
+                .contains("1 more: down");
+    }
+
+    @Test
+    void nothingIsNotSent() throws Exception {
+        Http.Reply refused = http.get(mara, "/api/tables/ramp-panel/export/fresh?format=po&only=stale");
+        assertThat(refused.code()).isEqualTo("nothing-to-send");
+        assertThat(refused.sentence()).contains("would be empty");
+    }
+
+    @Test
     void anOfferDoesNotLeaveAsIfItWereSettled() throws Exception {
         long lina = ledger.person("lina", "de", mellow.server.people.Level.CONTRIBUTOR);
         ledger.change(lina, "up", "de", CellChange.text(Action.PUT_FORWARD, 1, "Klappe oben"));

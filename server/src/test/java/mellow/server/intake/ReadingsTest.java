@@ -8,6 +8,8 @@ import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
 import mellow.core.format.KeyHabit;
 import mellow.core.format.SiblingHabit;
 import mellow.core.merge.Arrival;
@@ -107,5 +109,48 @@ class ReadingsTest extends ServerTest {
         intakes.apply(mara, intake, Progress.UNWATCHED);
         long again = intakes.upload(mara, "deck.json", bytes(labels.replace("Other", "Another")));
         assertThat(intakes.reply(mara, again).options().siblings()).isEqualTo(SiblingHabit.FORMS);
+    }
+
+    @Autowired
+    private Drops drops;
+
+    private List<IntakeReply.Listed> drop(Map<String, String> files) {
+        long drop = drops.begin(mara);
+        files.forEach((name, content) -> drops.add(mara, drop, name, bytes(content)));
+        drops.sort(mara, drop, Progress.UNWATCHED);
+        return java.util.Objects.requireNonNull(drops.reply(mara, drop).intakes());
+    }
+
+    @Test
+    void aDropGoesWhereItsPathsWentAlthoughSomebodyReadThemOtherwise() {
+        String catalogue =
+                "msgid \"\"\nmsgstr \"Language: %s\\n\"\n\nmsgctxt \"menu.open\"\nmsgid \"Open\"\nmsgstr \"%s\"\n";
+        long german = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Auf")));
+        IntakeOptions options = intakes.reply(mara, german).options();
+        intakes.decide(mara, german, options.understood(KeyHabit.SOURCE, null).into(null, "Menu", Arrival.SETTLED));
+        intakes.apply(mara, german, Progress.UNWATCHED);
+        assertThat(drop(Map.of("menu/de.po", catalogue.formatted("de", "Los"))))
+                .extracting(IntakeReply.Listed::tableName)
+                .containsExactly("Menu");
+        assertThat(drop(Map.of(
+                        "menu/de.po",
+                        catalogue.formatted("de", "Los"),
+                        "menu/fi.po",
+                        catalogue.formatted("fi", "Avaa"))))
+                .extracting(IntakeReply.Listed::tableName)
+                .containsExactly("Menu");
+    }
+
+    @Test
+    void theFilesOfASetAreUnderstoodAlike() {
+        // The words of one language may look like something else than those of another.
+        List<IntakeReply.Listed> made = drop(Map.of(
+                "l/en.json", "{\"deck_one\": \"Deck one\", \"deck_other\": \"Other deck\", \"a\": \"A\"}",
+                "l/de.json", "{\"deck_one\": \"Deck {n}\", \"deck_other\": \"Anderes Deck\", \"a\": \"A\"}"));
+        intakes.apply(mara, made.get(0).id(), Progress.UNWATCHED);
+        assertThat(ledger.ask(
+                        String.class, "select string_agg(shape || ' ' || key, ', ' order by position) from entry"))
+                .isEqualTo("plain deck_one, plain deck_other, plain a");
+        assertThat(ledger.cell("deck_one", "de")).isEqualTo("pencilled Deck {n}");
     }
 }
