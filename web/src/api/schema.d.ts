@@ -1587,6 +1587,8 @@ export interface components {
         ChoiceRequest: {
             /** @enum {string} */
             choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
+            /** Format: date-time */
+            compared?: string;
             find?: string;
             /** @enum {string} */
             kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
@@ -1599,6 +1601,8 @@ export interface components {
             role: "KEY" | "CONTEXT" | "SECTION" | "NOTE" | "LIMIT" | "REFERENCE" | "TEXT" | "IGNORED";
         };
         ComparedReply: {
+            /** Format: date-time */
+            compared?: string;
             preview?: components["schemas"]["PreviewReply"];
             run?: components["schemas"]["RunReply"];
         };

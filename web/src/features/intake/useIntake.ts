@@ -79,7 +79,10 @@ export function useIntake(id: number) {
     onSuccess: keep,
   });
   const choose = useMutation({
-    mutationFn: (choice: Schemas["ChoiceRequest"]) => ask<Compared>(`${path}/choices`, { method: "PUT", json: choice }),
+    mutationFn: (choice: Schemas["ChoiceRequest"]) =>
+      ask<Compared>(`${path}/choices`, { method: "PUT", json: { ...choice, compared: compared.data?.compared } }),
+    // Somebody else's choice may have given the lines other numbers.
+    onError: () => queries.invalidateQueries({ queryKey: [...key] }),
     onSuccess: (reply) => {
       // Where the choice changes what else the file would do, that is being found out, and asked for until it is known.
       queries.setQueryData<Compared>([...key, "preview", whatDecides(intake.data)], reply);

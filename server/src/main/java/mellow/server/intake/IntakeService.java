@@ -447,7 +447,9 @@ public class IntakeService {
         Intake intake = planner.mine(person, id);
         RunReply run = runs.latest(COMPARE_RUN, id).orElse(null);
         return new ComparedReply(
-                intake.comparison().map(known -> preview(id, known)).orElse(null), run);
+                intake.comparison().map(known -> preview(id, known)).orElse(null),
+                intake.comparison().flatMap(known -> intake.comparedAt()).orElse(null),
+                run);
     }
 
     private PreviewReply preview(long id, String known) {
@@ -469,9 +471,10 @@ public class IntakeService {
      * An intake that is or is being compared.
      *
      * @param preview what it would do, null while that is being found out
+     * @param compared when that was found out; the numbers of its lines hold as long
      * @param run how finding out stands, null when it never started
      */
-    record ComparedReply(@Nullable PreviewReply preview, @Nullable RunReply run) {}
+    record ComparedReply(@Nullable PreviewReply preview, @Nullable Instant compared, @Nullable RunReply run) {}
 
     /** Some lines of what an open intake would do; none once it is taken in or left, which a screen may hear of a moment later. */
     @Transactional(readOnly = true)
@@ -485,12 +488,19 @@ public class IntakeService {
      *
      * @param lines the numbers of the lines concerned; null for all that hold {@code find}
      * @param find words that the lines hold; empty for the whole kind
+     * @param compared when the lines with these numbers were found out; refused when they have been found anew since
      */
     record ChoiceRequest(
             ChangeKind kind,
             Choice choice,
             @Nullable @jakarta.validation.constraints.Size(max = 10_000) List<Integer> lines,
-            @Nullable String find) {}
+            @Nullable String find,
+            @Nullable Instant compared) {
+
+        ChoiceRequest(ChangeKind kind, Choice choice, @Nullable List<Integer> lines, @Nullable String find) {
+            this(kind, choice, lines, find, null);
+        }
+    }
 
     /**
      * Decides what to do about changes; the sums of all as they are then. Where that changes what else the file would do, it is compared anew, and the answer
@@ -502,6 +512,15 @@ public class IntakeService {
             intake.comparison()
                     .orElseThrow(() -> Refusal.conflict(
                             "not-compared", "This file has to be compared again first; reload the page.", Map.of()));
+            boolean renumbered = request.lines() != null
+                    && request.compared() != null
+                    && !intake.comparedAt().equals(Optional.of(request.compared()));
+            if (renumbered) {
+                throw Refusal.conflict(
+                        "compared-anew",
+                        "What this file would do has been found out anew meanwhile; look again and choose.",
+                        Map.of());
+            }
             String find = request.find() == null ? "" : request.find().strip();
             lines.choose(id, request.kind(), request.choice(), request.lines(), find);
             if (request.lines() == null && find.isEmpty()) {

@@ -140,6 +140,19 @@ class IntakeSafetyTest extends ServerTest {
     }
 
     @Test
+    void aLineThatGotAnotherNumberMeanwhileIsNotChosen() {
+        long intake = intakes.upload(
+                mara, "Ramp.csv", bytes("key,en,de,pl\nup,Ramp up,Rampe rauf,Rampa\ndown,Ramp down,,\n"));
+        comparing.compare(mara, intake, Progress.UNWATCHED);
+        var seen = intakes.preview(mara, intake, false);
+        ChoiceRequest keep =
+                new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.KEEP, List.of(0), null, seen.compared());
+        intakes.choose(mara, intake, keep);
+        comparing.compare(mara, intake, Progress.UNWATCHED);
+        assertThat(code(() -> intakes.choose(mara, intake, keep))).isEqualTo("compared-anew");
+    }
+
+    @Test
     void whatIsGoneIsNotDoneWithout() {
         long intake = intakes.upload(mara, "Ramp.csv", bytes(WHOLE.replace("hoch", "rauf")));
         ledger.run("delete from stored_file_part where file_id = (select file_id from intake_file where intake_id = "
