@@ -15,7 +15,7 @@ public final class PlainForms {
     public static EntryList of(EntryList entries) {
         boolean plain = true;
         for (int i = 0; i < entries.size() && plain; i++) {
-            plain = entries.entry(i).shape() == Shape.PLAIN;
+            plain = oneText(entries.entry(i));
         }
         if (plain) {
             return entries;
@@ -23,7 +23,7 @@ public final class PlainForms {
         List<FileEntry> all = new ArrayList<>(entries.size());
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);
-            if (entry.shape() == Shape.PLAIN) {
+            if (oneText(entry)) {
                 all.add(entry);
                 continue;
             }
@@ -41,6 +41,11 @@ public final class PlainForms {
             }
         }
         return EntryList.of(entries.sourceLanguage(), entries.languages(), all);
+    }
+
+    /** A plain text, or the name of a file; other shapes need a row for each of their forms. */
+    private static boolean oneText(FileEntry entry) {
+        return entry.shape() == Shape.PLAIN || entry.shape() == Shape.ASSET;
     }
 
     /**

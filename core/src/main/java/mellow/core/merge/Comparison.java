@@ -309,7 +309,10 @@ public final class Comparison {
         TextDecision decision = TextDecision.decide(before, mine.text(), theirs);
         boolean ownOffer = theirs.says(mine.ownOffer()) && terms.fourEyes().contains(tag);
         Arrival arrival = ownOffer ? Arrival.OFFERED : arrival(tag, theirs.state());
-        if (theirs.says(mine.text()) && doubts(theirs, before) && mine.standing() == Standing.SETTLED) {
+        if (theirs.says(mine.text())
+                && doubts(theirs, before)
+                && mine.standing() == Standing.SETTLED
+                && !mine.stale()) {
             Choice choice = terms.reviews().contains(tag)
                     ? choice(ChangeKind.DOUBTED, at.now().id(), tag, Choice.KEEP)
                     : Choice.KEEP;

@@ -62,7 +62,7 @@ class HistoriesTest {
                                     1,
                                     0,
                                     false,
-                                    false,
+                                    at % 11 == 6,
                                     FileText.NONE));
                 }
             });
@@ -90,7 +90,9 @@ class HistoriesTest {
         List<FileEntry> entries = new ArrayList<>();
         for (RecordEntry entry : record) {
             RecordCell cell = entry.cell(tag);
-            FileState state = cell.standing() == Standing.PENCILLED ? FileState.PENCILLED : FileState.SETTLED;
+            // As texts are sent out: what went stale is no more sure than what nobody settled.
+            FileState state =
+                    cell.standing() == Standing.PENCILLED || cell.stale() ? FileState.PENCILLED : FileState.SETTLED;
             entries.add(FileEntry.of(entry.entryId().key())
                     .context(entry.entryId().context())
                     .shape(entry.shape())
@@ -167,6 +169,32 @@ class HistoriesTest {
                     .as("%s %s again", format, tag)
                     .isEmpty();
         }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"csv", "xlsx", "ods", "tmx", "tbx", "xliff-1.2", "xliff-2", "ledger-json"})
+    void thePathOfAnAssetIsNoNewEntry(String format) throws IOException {
+        RecordEntry mine = record.get(0);
+        RecordEntry asset = new RecordEntry(
+                mine.id(),
+                1,
+                mine.entryId(),
+                mellow.core.text.Shape.ASSET,
+                FileText.plain("harbour.svg"),
+                "",
+                "",
+                "",
+                0,
+                0,
+                true,
+                1,
+                1,
+                1,
+                Map.of());
+        record.clear();
+        record.add(asset);
+        assertThat(compare(file(format, LANGUAGES.get(0)), null).stream().map(HistoriesTest::shown))
+                .isEmpty();
     }
 
     @ParameterizedTest
