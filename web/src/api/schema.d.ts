@@ -5010,6 +5010,7 @@ export interface operations {
                 only?: string[];
                 delimiter?: string;
                 guard?: boolean;
+                leaveOut?: boolean;
                 pattern?: string;
             };
             header?: never;

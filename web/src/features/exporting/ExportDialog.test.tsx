@@ -41,7 +41,7 @@ describe("sending out", () => {
     await userEvent.click(screen.getByRole("button", { name: "Send out" }));
     await vi.waitFor(() => expect(onClose).toHaveBeenCalled());
     expect(asked.at(-1)).toBe(
-      "/api/tables/ramp-panel/export/fresh?format=csv&in=&untranslated=empty&onlySettled=true&delimiter=comma&guard=true&pattern=%7Btable%7D-%7Blanguage%7D.%7Bext%7D",
+      "/api/tables/ramp-panel/export/fresh?format=csv&in=&untranslated=empty&onlySettled=true&delimiter=comma&guard=true&leaveOut=false&pattern=%7Btable%7D-%7Blanguage%7D.%7Bext%7D",
     );
   });
 
@@ -73,6 +73,9 @@ describe("sending out", () => {
     expect(screen.getByText(/12 entries cannot be written in this format: lamp/)).toBeVisible();
     expect(screen.getByText(/PO has no states/)).toBeVisible();
     expect(asked.some((address) => address.includes("/export/losses?format=csv"))).toBe(true);
+    await userEvent.click(screen.getByRole("checkbox", { name: "Go on without them" }));
+    await userEvent.click(screen.getByRole("button", { name: "Send out" }));
+    await vi.waitFor(() => expect(asked.at(-1)).toContain("leaveOut=true"));
   });
 
   it("stays open with the sentence when the file cannot be made", async () => {

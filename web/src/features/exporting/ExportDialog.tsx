@@ -132,7 +132,14 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
         ) : (
           <>
             <FreshChoices table={table} languages={languages} only={only} fresh={fresh} onChange={setFresh} />
-            {open && <Losses base={base} query={query} />}
+            {open && (
+              <Losses
+                base={base}
+                query={query}
+                leaveOut={fresh.leaveOut}
+                onLeaveOut={(leaveOut) => setFresh({ ...fresh, leaveOut })}
+              />
+            )}
           </>
         )}
       </DialogContent>

@@ -20,6 +20,7 @@ export interface Fresh {
   onlyScope: boolean;
   delimiter: "comma" | "semicolon" | "tab";
   guard: boolean;
+  leaveOut: boolean;
   pattern: string;
 }
 
@@ -31,6 +32,7 @@ export const USUAL: Fresh = {
   onlyScope: false,
   delimiter: "comma",
   guard: true,
+  leaveOut: false,
   pattern: PATTERNS[0] ?? "",
 };
 
@@ -118,6 +120,7 @@ export function queryOf(fresh: Fresh, table: Schemas["TableReply"], languages: s
     onlySettled: String(fresh.onlySettled),
     delimiter: fresh.delimiter,
     guard: String(fresh.guard),
+    leaveOut: String(fresh.leaveOut),
     pattern: fresh.pattern,
   });
   if (fresh.onlyScope && only.length > 0) query.set("only", only.join(","));

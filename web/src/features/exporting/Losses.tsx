@@ -1,4 +1,4 @@
-import { Alert } from "@mui/material";
+import { Alert, Checkbox, FormControlLabel } from "@mui/material";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, type WordKey } from "../../words/words";
@@ -9,10 +9,12 @@ const NAMED = 10;
 interface Props {
   base: string;
   query: URLSearchParams;
+  leaveOut: boolean;
+  onLeaveOut: (leaveOut: boolean) => void;
 }
 
 /** What fresh files would not hold, told before they are sent. */
-export function Losses({ base, query }: Props) {
+export function Losses({ base, query, leaveOut, onLeaveOut }: Props) {
   const losses = useQuery({
     queryKey: ["export-losses", base, query.toString()],
     queryFn: ({ signal }) => ask<Schemas["LossesReply"]>(`${base}/losses?${query}`, { signal }),
@@ -23,13 +25,20 @@ export function Losses({ base, query }: Props) {
   const { counts, refused, refusedCount, why } = losses.data;
   const lost = Object.entries(counts);
   return (
-    <div aria-busy={losses.isFetching}>
+    <div className="losses" aria-busy={losses.isFetching}>
       {refusedCount > 0 && (
         <Alert severity="error">
           {t("export.cannot", { n: refusedCount })} {refused.slice(0, NAMED).join(", ")}
           {refusedCount > NAMED && ` ${t("export.more", { n: refusedCount - NAMED })}`}
           <br />
           {why}
+          <br />
+          <FormControlLabel
+            control={
+              <Checkbox size="small" checked={leaveOut} onChange={(event) => onLeaveOut(event.target.checked)} />
+            }
+            label={t("export.leaveOut", { n: refusedCount })}
+          />
         </Alert>
       )}
       {lost.length > 0 && (

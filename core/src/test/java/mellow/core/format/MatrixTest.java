@@ -154,7 +154,7 @@ class MatrixTest {
     void aFormatLosesWhatItSays(String name, String tag) throws IOException {
         LanguageTag target = new LanguageTag(tag);
         FileFormat format = format(name);
-        EntryList all = WholeRecord.writable(format, new WholeRecord(target).list());
+        EntryList all = Losses.writable(format, new WholeRecord(target).list());
         EntryList read = through(format, all, target);
         same(shown(read), shown(promised(format, all)), name);
     }
@@ -165,7 +165,7 @@ class MatrixTest {
         LanguageTag target = new LanguageTag("pl");
         FileFormat first = format(one);
         FileFormat second = format(other);
-        EntryList all = WholeRecord.writable(second, WholeRecord.writable(first, new WholeRecord(target).list()));
+        EntryList all = Losses.writable(second, Losses.writable(first, new WholeRecord(target).list()));
         EntryList there = through(second, asRecord(through(first, all, target)), target);
         EntryList back = through(first, asRecord(there), target);
         same(shown(back), shown(promised(first, promised(second, promised(first, all)))), one + other);
@@ -186,7 +186,7 @@ class MatrixTest {
         FileFormat format = format(name);
         EntryList all = new WholeRecord(target).list();
         Losses losses = Losses.of(format, all);
-        Map<EntryId, String> before = shown(WholeRecord.writable(format, all));
+        Map<EntryId, String> before = shown(Losses.writable(format, all));
         assertThat(losses.refusedCount()).isEqualTo(all.size() - before.size());
         assertThat(losses.refused()).hasSize(losses.refusedCount());
         assertThat(losses.why().isEmpty()).isEqualTo(losses.refusedCount() == 0);

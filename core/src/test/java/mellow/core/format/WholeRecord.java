@@ -96,17 +96,6 @@ public final class WholeRecord {
         return EntryList.of(Optional.of(ENGLISH), List.of(ENGLISH, target), entries);
     }
 
-    /** What a format can write of it: without the entries that it refuses. */
-    public static EntryList writable(FileFormat format, EntryList all) {
-        List<FileEntry> kept = new ArrayList<>();
-        for (int i = 0; i < all.size(); i++) {
-            if (format.against(all.entry(i), all).isEmpty()) {
-                kept.add(all.entry(i));
-            }
-        }
-        return EntryList.of(all.sourceLanguage(), all.languages(), kept);
-    }
-
     /** Those of its entries that have forms, by which rows of files of plain texts are known. */
     public static Map<EntryId, Shape> formed(EntryList all) {
         Map<EntryId, Shape> formed = new HashMap<>();

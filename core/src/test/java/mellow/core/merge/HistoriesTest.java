@@ -25,6 +25,7 @@ import mellow.core.format.ReadOptions;
 import mellow.core.format.StandardRules;
 import mellow.core.format.WholeRecord;
 import mellow.core.format.registry.Formats;
+import mellow.core.format.registry.Losses;
 import mellow.core.language.LanguageTag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -113,7 +114,7 @@ class HistoriesTest {
         FileFormat format = Formats.named(name).orElseThrow();
         EntryList all = export(tag);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        format.write(WholeRecord.writable(format, all), out);
+        format.write(Losses.writable(format, all), out);
         StandardRules.check(name, out.toByteArray());
         return FormRows.of(
                 format.read(

@@ -52,6 +52,7 @@ class ExportController {
      * @param in the languages, all when empty
      * @param untranslated what stands where there is no text: empty, source or fallback
      * @param only states of which an entry has to have one in any of the languages, all entries when empty
+     * @param leaveOut go on without the entries that the format cannot hold
      * @param pattern how files are named, with {table}, {language} and {ext}
      */
     @GetMapping("/fresh")
@@ -64,6 +65,7 @@ class ExportController {
             @RequestParam(defaultValue = "") Set<String> only,
             @RequestParam(defaultValue = "comma") String delimiter,
             @RequestParam(defaultValue = "true") boolean guard,
+            @RequestParam(defaultValue = "false") boolean leaveOut,
             @RequestParam(defaultValue = "{table}-{language}.{ext}") String pattern,
             HttpServletResponse response)
             throws IOException {
@@ -75,6 +77,7 @@ class ExportController {
                 only,
                 delimiter(delimiter),
                 guard,
+                leaveOut,
                 pattern);
         try (Outgoing file = exports.fresh(table, order)) {
             send(file, response);
@@ -102,7 +105,15 @@ class ExportController {
             @RequestParam(defaultValue = "false") boolean onlySettled,
             @RequestParam(defaultValue = "") Set<String> only) {
         Order order = new Order(
-                known(format), languages.parse(in), untranslated(untranslated), onlySettled, only, ',', true, "");
+                known(format),
+                languages.parse(in),
+                untranslated(untranslated),
+                onlySettled,
+                only,
+                ',',
+                true,
+                false,
+                "");
         Losses losses = exports.losses(table, order);
         Map<String, Integer> counts = new LinkedHashMap<>();
         losses.counts().forEach((aspect, count) -> counts.put(aspect.word(), count));

@@ -223,7 +223,15 @@ class ExportService {
 
     private void fresh(TableInfo table, String format, LanguageTag tag, OutputStream out) throws IOException {
         Order order = new Order(
-                Formats.named(format).orElseThrow(), List.of(tag), Untranslated.EMPTY, false, Set.of(), ',', false, "");
+                Formats.named(format).orElseThrow(),
+                List.of(tag),
+                Untranslated.EMPTY,
+                false,
+                Set.of(),
+                ',',
+                false,
+                false,
+                "");
         new Fresh(table, List.of(tag), order, null).writeTo(out);
     }
 
@@ -269,7 +277,8 @@ class ExportService {
         }
 
         void writeTo(OutputStream out) throws IOException {
-            EntryList list = entries();
+            EntryList all = entries();
+            EntryList list = order.leaveOut() ? Losses.writable(order.format(), all) : all;
             if (order.format().name().equals("csv")) {
                 Losses.write(order.format(), list, () -> separated(PlainForms.of(list), out));
             } else {

@@ -15,6 +15,7 @@ import mellow.core.language.LanguageTag;
  * @param only states of which an entry has to have one in any of the languages; empty for all entries
  * @param delimiter between the cells of separated text
  * @param guard keep spreadsheet programs from running texts as formulas
+ * @param leaveOut go on without the entries that the format cannot hold
  * @param pattern how files are named: {@code {table}}, {@code {language}}, {@code {ext}}
  */
 record Order(
@@ -25,6 +26,7 @@ record Order(
         Set<String> only,
         char delimiter,
         boolean guard,
+        boolean leaveOut,
         String pattern) {
 
     /** What stands where there is no text. */

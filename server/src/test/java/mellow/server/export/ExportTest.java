@@ -82,6 +82,12 @@ class ExportTest extends ServerTest {
         assertThat(refused.sentence())
                 .contains("JSON has no place for the context of up")
                 .contains("1 more: down");
+        ledger.change(mara, "mid", "de", CellChange.text(Action.PENCIL, 0, "Halb"));
+        assertThat(new String(
+                        http.get(mara, "/api/tables/ramp-panel/export/fresh?format=json&in=de&leaveOut=true")
+                                .bytes(),
+                        StandardCharsets.UTF_8))
+                .isEqualTo("{\n  \"mid\": \"Halb\"\n}\n");
     }
 
     @Test

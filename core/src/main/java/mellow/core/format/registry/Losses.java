@@ -99,6 +99,17 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
         return homeless;
     }
 
+    /** The entries that a format can hold; the others are {@link #refused}. */
+    public static EntryList writable(FileFormat format, EntryList entries) {
+        List<FileEntry> kept = new ArrayList<>();
+        for (int i = 0; i < entries.size(); i++) {
+            if (Refused.against(format, entries.entry(i), entries).isEmpty()) {
+                kept.add(entries.entry(i));
+            }
+        }
+        return EntryList.of(entries.sourceLanguage(), entries.languages(), kept);
+    }
+
     /**
      * Writes a file, and when it cannot be written names every entry that stands against it.
      *
