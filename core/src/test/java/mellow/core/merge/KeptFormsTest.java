@@ -29,6 +29,7 @@ import mellow.core.text.Shape;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Plural forms that a format has no place for stay what they are in the ledger, whatever else of the text a file changes. */
 class KeptFormsTest {
@@ -66,7 +67,11 @@ class KeptFormsTest {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         format.write(EntryList.of(Optional.of(ENGLISH), List.of(ENGLISH, tag), List.of(entry)), out);
         FileReading read = format.read(
-                "t", out.toByteArray(), ReadOptions.AUTOMATIC.from(ENGLISH).in(tag));
+                "t",
+                out.toByteArray(),
+                format.bilingual() || !format.apart()
+                        ? ReadOptions.AUTOMATIC.from(ENGLISH).in(tag)
+                        : ReadOptions.AUTOMATIC.in(tag));
         return FormRows.of(read, Map.of(CARS, Shape.PLURAL));
     }
 
@@ -93,7 +98,11 @@ class KeptFormsTest {
         assertThat(compare(before, null, tag, mine))
                 .as("our own export, the first time")
                 .isEmpty();
-        String held = before.entry(0).texts().get(1).forms().firstKey();
+        String held = before.entry(0)
+                .texts()
+                .get(before.languages().indexOf(tag))
+                .forms()
+                .firstKey();
         Map<String, String> changed = new TreeMap<>(mine.forms());
         changed.put(held, "new");
         List<Change> changes = compare(file(format, tag, FileText.of(changed)), before, tag, mine);
@@ -107,5 +116,26 @@ class KeptFormsTest {
         assertThat(conflict.get(0).after().forms())
                 .as("the offer has all forms")
                 .isEqualTo(changed);
+    }
+
+    /** A file may hold forms that its makers never wrote, such as XLIFF or JSON of a language that they took for English. */
+    @ParameterizedTest
+    @ValueSource(strings = {"xliff-1.2", "xliff-2", "json", "yaml", "ledger-json"})
+    void formsThatAFileNeverHadStay(String format) throws IOException {
+        LanguageTag tag = new LanguageTag("pl");
+        FileText mine = forms(tag, " v");
+        FileText two = FileText.of(Map.of("one", "one v", "other", "other v"));
+        FileReading before = file(format, tag, two);
+        assertThat(compare(before, before, tag, mine)).isEmpty();
+        FileText changed = FileText.of(Map.of("one", "new", "other", "other v"));
+        List<Change> changes = compare(file(format, tag, changed), before, tag, mine);
+        assertThat(changes).extracting(Change::kind).containsExactly(ChangeKind.TEXTS_REPLACED);
+        Map<String, String> all = new TreeMap<>(mine.forms());
+        all.put("one", "new");
+        assertThat(changes.get(0).after().forms()).isEqualTo(all);
+        // What it had and has no more, it says.
+        FileText less = FileText.of(Map.of("other", "other v"));
+        List<Change> gone = compare(file(format, tag, less), file(format, tag, mine), tag, mine);
+        assertThat(gone.get(0).after().forms()).isEqualTo(less.forms());
     }
 }
