@@ -4,17 +4,12 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.Set;
-import java.util.SortedMap;
 import java.util.TreeMap;
-import mellow.core.cell.Standing;
 import mellow.core.check.Checks;
 import mellow.core.check.Checks.Measure;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
-import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import org.jspecify.annotations.Nullable;
@@ -51,6 +46,7 @@ public final class Comparison {
     private final Map<EntryId, Integer> baseIndex;
     private final Succession succession;
     private final Map<Integer, RecordEntry> succeeded = new TreeMap<>();
+    private final CellComparison texts;
     private final boolean[] met;
     private final int sourceColumn;
     private final int baseSourceColumn;
@@ -64,6 +60,7 @@ public final class Comparison {
         this.file = file;
         this.base = base;
         this.terms = terms;
+        this.texts = new CellComparison(file, base, terms);
         this.fileIndex = index(file);
         this.baseIndex = base == null ? Map.of() : index(base);
         this.met = new boolean[file.size()];
@@ -147,8 +144,9 @@ public final class Comparison {
 
     private void tellGone(RecordEntry entry, Listener listener) {
         Choice usual = terms.removes() && terms.coordinator() ? Choice.REMOVE : Choice.KEEP;
-        Choice choice =
-                terms.coordinator() ? choice(ChangeKind.GONE_FROM_FILE, entry.entryId(), null, usual) : Choice.KEEP;
+        Choice choice = terms.coordinator()
+                ? terms.choice(ChangeKind.GONE_FROM_FILE, entry.entryId(), null, usual)
+                : Choice.KEEP;
         listener.change(new Change(
                 ChangeKind.GONE_FROM_FILE,
                 entry.entryId(),
@@ -175,27 +173,6 @@ public final class Comparison {
         boolean rewritten = compareSource(entry, now, index, then, listener);
         compare(meeting(entry, now, index, then, rewritten, false), listener);
     }
-
-    /**
-     * An entry in the record and in the file.
-     *
-     * @param then the entry in the base, null when it had none
-     * @param source the source that texts are for afterwards
-     * @param current whether the file's texts are for that source
-     * @param reworded whether the file gave it another key with another source
-     * @param limit the limit of its texts afterwards
-     * @param described what the file brings beside texts
-     */
-    private record Meeting(
-            RecordEntry entry,
-            FileEntry now,
-            int index,
-            @Nullable FileEntry then,
-            FileText source,
-            boolean current,
-            boolean reworded,
-            int limit,
-            Description.Decided described) {}
 
     /** {@code rewritten}: whether the file's source comes in. */
     private Meeting meeting(
@@ -228,7 +205,7 @@ public final class Comparison {
         for (int i = 0; i < file.languages().size(); i++) {
             if (i != sourceColumn
                     && terms.arrivals().containsKey(file.languages().get(i))) {
-                compareText(meeting, i, listener);
+                texts.compare(meeting, i, listener);
             }
         }
         tellDescribed(ChangeKind.DESCRIPTIONS, meeting, meeting.described().taken(), listener);
@@ -249,10 +226,10 @@ public final class Comparison {
     /** The limit that the entry has once what was decided about its description is done. */
     private int limitAfter(RecordEntry entry, FileEntry now, Description.Decided described) {
         int limit = entry.maxLength();
-        if (choice(ChangeKind.DESCRIPTIONS, now.id(), null, Choice.TAKE) == Choice.TAKE) {
+        if (terms.choice(ChangeKind.DESCRIPTIONS, now.id(), null, Choice.TAKE) == Choice.TAKE) {
             limit = described.taken().limitOr(limit);
         }
-        return choice(ChangeKind.DESCRIPTION_CONFLICTS, now.id(), null, Choice.KEEP) == Choice.TAKE
+        return terms.choice(ChangeKind.DESCRIPTION_CONFLICTS, now.id(), null, Choice.KEEP) == Choice.TAKE
                 ? described.conflicting().limitOr(limit)
                 : limit;
     }
@@ -280,7 +257,7 @@ public final class Comparison {
             RecordEntry entry, FileEntry now, int index, @Nullable FileEntry then, Listener listener) {
         FileText theirs = source(now, index, entry, then);
         FileText before = baseSource(then);
-        before = before == null ? null : completed(before, before, theirs, entry.source(), index, sourceColumn);
+        before = before == null ? null : texts.completed(before, before, theirs, entry.source(), index, sourceColumn);
         SourceDecision decision = SourceDecision.decide(before, entry.source(), theirs);
         if (decision == SourceDecision.KEEP) {
             return false;
@@ -299,125 +276,6 @@ public final class Comparison {
         return change.rewrites() && terms.coordinator();
     }
 
-    private void compareText(Meeting at, int column, Listener listener) {
-        LanguageTag tag = file.languages().get(column);
-        RecordCell mine = at.entry().cell(tag);
-        FileText now = at.now().texts().get(column);
-        FileText then = baseText(at.then(), tag);
-        FileText theirs = completed(now, then, now, mine.text(), at.index(), column);
-        FileText before = then == null ? null : completed(then, then, now, mine.text(), at.index(), column);
-        TextDecision decision = TextDecision.decide(before, mine.text(), theirs);
-        boolean ownOffer = theirs.says(mine.ownOffer()) && terms.fourEyes().contains(tag);
-        Arrival arrival = ownOffer ? Arrival.OFFERED : arrival(tag, theirs.state());
-        if (theirs.says(mine.text())
-                && doubts(theirs, before)
-                && mine.standing() == Standing.SETTLED
-                && !mine.stale()) {
-            Choice choice = terms.reviews().contains(tag)
-                    ? choice(ChangeKind.DOUBTED, at.now().id(), tag, Choice.KEEP)
-                    : Choice.KEEP;
-            boolean current = !mine.stale() && !theirs.older();
-            listener.change(text(ChangeKind.DOUBTED, at, tag, theirs, choice, Arrival.PENCILLED, current));
-            return;
-        }
-        switch (decision) {
-            case NOTHING_NEW -> {}
-            case EMPTIED -> {
-                // A text that nobody has made for the new source yet is no text that was taken away.
-                if (!mine.text().isEmpty() && !at.reworded()) {
-                    Choice choice = terms.reviews().contains(tag)
-                            ? choice(ChangeKind.EMPTIED_IN_FILE, at.now().id(), tag, Choice.KEEP)
-                            : Choice.KEEP;
-                    listener.change(text(ChangeKind.EMPTIED_IN_FILE, at, tag, theirs, choice, arrival, true));
-                }
-            }
-            case SAME -> {
-                boolean own = mine.own() && terms.fourEyes().contains(tag);
-                if (arrival == Arrival.SETTLED && mine.standing() == Standing.PENCILLED && !own && passes(at, theirs)) {
-                    Choice choice = choice(ChangeKind.HIGHER_STANDING, at.now().id(), tag, Choice.KEEP);
-                    listener.change(text(ChangeKind.HIGHER_STANDING, at, tag, theirs, choice, arrival, at.current()));
-                }
-            }
-            default -> {
-                boolean whole = passes(at, theirs);
-                ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.PLACEHOLDERS;
-                Arrival taken =
-                        (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
-                Choice choice = choice(kind, at.now().id(), tag, kind.choices().get(0));
-                Change change = text(kind, at, tag, theirs, choice, taken, at.current() && !theirs.older());
-                boolean offeredAlready = change.arrives() == Arrival.OFFERED && theirs.says(mine.ownOffer());
-                if (!offeredAlready) {
-                    listener.change(change);
-                }
-            }
-        }
-    }
-
-    /** Whether the file has come to mark a text as unsure that it held before without a doubt, or never held. */
-    private static boolean doubts(FileText theirs, @Nullable FileText before) {
-        boolean asBefore =
-                before != null && before.says(theirs) && before.state().equals(theirs.state());
-        return theirs.state().equals(Optional.of(FileState.PENCILLED)) && !theirs.isEmpty() && !asBefore;
-    }
-
-    /**
-     * A text with what the record has and the file says nothing about: forms that it cannot hold, or has neither now nor had before; line breaks that it
-     * reads as another kind.
-     *
-     * @param text what is completed: what the file says or said
-     * @param then what the file said, null when it was never taken in
-     * @param now what it says
-     * @param mine what the record says
-     */
-    private FileText completed(
-            FileText text, @Nullable FileText then, FileText now, FileText mine, int index, int column) {
-        if (text.isEmpty() || now.isEmpty()) {
-            return text;
-        }
-        boolean returns =
-                !file.keepsReturns() && mine.forms().values().stream().anyMatch(one -> one.indexOf('\r') >= 0);
-        if (!returns && now.forms().keySet().containsAll(mine.forms().keySet())) {
-            return text;
-        }
-        Optional<Set<String>> held = file.forms(index, column);
-        SortedMap<String, String> all = new TreeMap<>(text.forms());
-        mine.forms().forEach((form, words) -> {
-            boolean never = then != null && !then.isEmpty() && !then.forms().containsKey(form);
-            boolean silent = !now.forms().containsKey(form)
-                    && (never || held.filter(forms -> !forms.contains(form)).isPresent());
-            boolean same = returns
-                    && words.replace("\r\n", "\n")
-                            .replace('\r', '\n')
-                            .equals(text.forms().get(form));
-            if (silent) {
-                all.putIfAbsent(form, words);
-            } else if (same) {
-                all.put(form, words);
-            }
-        });
-        return new FileText(all, text.state(), text.older());
-    }
-
-    /** Whether nothing stands against settling the file's text, with the limit that the entry has afterwards. */
-    private static boolean passes(Meeting at, FileText theirs) {
-        RecordEntry entry = at.entry();
-        Measure measure = new Measure(entry.shape(), at.source().forms(), at.limit(), entry.maxLines());
-        return Checks.blockers(measure, theirs.forms()).isEmpty();
-    }
-
-    private Arrival arrival(LanguageTag tag, Optional<FileState> stated) {
-        return terms.arrivals().getOrDefault(tag, Arrival.OFFERED).within(stated);
-    }
-
-    private static ChangeKind kind(TextDecision decision, RecordCell mine) {
-        return switch (decision) {
-            case CONFLICT -> ChangeKind.CONFLICTS;
-            case DIFFERS ->
-                mine.standing() == Standing.SETTLED ? ChangeKind.DIFFER_FROM_SETTLED : ChangeKind.TEXTS_REPLACED;
-            default -> mine.text().isEmpty() ? ChangeKind.TEXTS_ADDED : ChangeKind.TEXTS_REPLACED;
-        };
-    }
-
     private FileText source(FileEntry entry) {
         return sourceColumn < 0 ? FileText.NONE : entry.texts().get(sourceColumn);
     }
@@ -425,19 +283,11 @@ public final class Comparison {
     /** The file's source of an entry that the record has, with the forms of the record's that the file cannot hold. */
     private FileText source(FileEntry now, int index, RecordEntry entry, @Nullable FileEntry then) {
         FileText theirs = source(now);
-        return completed(theirs, baseSource(then), theirs, entry.source(), index, sourceColumn);
+        return texts.completed(theirs, baseSource(then), theirs, entry.source(), index, sourceColumn);
     }
 
     private @Nullable FileText baseSource(@Nullable FileEntry then) {
         return then == null || baseSourceColumn < 0 ? null : then.texts().get(baseSourceColumn);
-    }
-
-    private @Nullable FileText baseText(@Nullable FileEntry then, LanguageTag tag) {
-        if (then == null || base == null) {
-            return null;
-        }
-        int language = base.languages().indexOf(tag);
-        return language < 0 ? null : then.texts().get(language);
     }
 
     /** How many of the file's entries the record does not have, once all of it has been compared. */
@@ -481,7 +331,7 @@ public final class Comparison {
     /** Whether the entry lives on under the file's key, as was decided. */
     private boolean becomes(RecordEntry former, int index) {
         ChangeKind kind = kindOf(former, index);
-        Choice choice = choice(kind, file.id(index), null, kind.choices().get(0));
+        Choice choice = terms.choice(kind, file.id(index), null, kind.choices().get(0));
         return choice != Choice.BOTH && choice != Choice.REPLACE;
     }
 
@@ -527,7 +377,7 @@ public final class Comparison {
                             new Measure(entry.shape(), source(entry).forms(), entry.maxLength(), 0), text.forms())
                     .isEmpty();
             ChangeKind kind = whole ? ChangeKind.TEXTS_ADDED : ChangeKind.PLACEHOLDERS;
-            Arrival arrival = arrival(tag, text.state());
+            Arrival arrival = terms.arrival(tag, text.state());
             listener.change(new Change(
                     kind,
                     entry.id(),
@@ -538,7 +388,7 @@ public final class Comparison {
                     source(entry),
                     FileText.NONE,
                     text,
-                    choice(kind, entry.id(), tag, kind.choices().get(0)),
+                    terms.choice(kind, entry.id(), tag, kind.choices().get(0)),
                     whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED,
                     !text.older(),
                     Description.NONE));
@@ -556,7 +406,7 @@ public final class Comparison {
                 source(entry),
                 FileText.NONE,
                 sourceColumn < 0 ? firstText(entry) : source(entry),
-                choice(kind, entry.id(), null, kind.choices().get(0)),
+                terms.choice(kind, entry.id(), null, kind.choices().get(0)),
                 null,
                 true,
                 Description.NONE);
@@ -582,7 +432,7 @@ public final class Comparison {
     }
 
     private Change made(ChangeKind kind, RecordEntry entry, FileEntry now, int index, FileText before, FileText after) {
-        Choice choice = choice(kind, now.id(), null, kind.choices().get(0));
+        Choice choice = terms.choice(kind, now.id(), null, kind.choices().get(0));
         return new Change(
                 kind,
                 now.id(),
@@ -597,34 +447,5 @@ public final class Comparison {
                 null,
                 true,
                 Description.NONE);
-    }
-
-    private static Change text(
-            ChangeKind kind,
-            Meeting at,
-            LanguageTag tag,
-            FileText theirs,
-            Choice choice,
-            Arrival taken,
-            boolean current) {
-        return new Change(
-                kind,
-                at.now().id(),
-                at.entry(),
-                at.now(),
-                at.index(),
-                tag,
-                at.source(),
-                at.entry().cell(tag).text(),
-                theirs,
-                choice,
-                taken,
-                current,
-                Description.NONE);
-    }
-
-    private Choice choice(ChangeKind kind, EntryId id, @Nullable LanguageTag tag, Choice usual) {
-        Choice decided = terms.choices().of(kind, id, tag);
-        return decided != null && kind.choices().contains(decided) ? decided : usual;
     }
 }

@@ -1,9 +1,12 @@
 package mellow.core.merge;
 
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import mellow.core.format.EntryId;
+import mellow.core.format.FileState;
 import mellow.core.language.LanguageTag;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Under which terms a file is compared.
@@ -25,4 +28,16 @@ public record Terms(
         boolean coordinator,
         boolean removes,
         Set<EntryId> removed,
-        Choices choices) {}
+        Choices choices) {
+
+    /** What was decided about a change; {@code usual} where nobody did, or where it cannot be. */
+    Choice choice(ChangeKind kind, EntryId id, @Nullable LanguageTag tag, Choice usual) {
+        Choice decided = choices.of(kind, id, tag);
+        return decided != null && kind.choices().contains(decided) ? decided : usual;
+    }
+
+    /** How a text about which a file says something arrives in a language. */
+    Arrival arrival(LanguageTag tag, Optional<FileState> stated) {
+        return arrivals.getOrDefault(tag, Arrival.OFFERED).within(stated);
+    }
+}

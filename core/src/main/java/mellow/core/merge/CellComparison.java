@@ -1,0 +1,178 @@
+package mellow.core.merge;
+
+import java.util.Optional;
+import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import mellow.core.cell.Standing;
+import mellow.core.check.Checks;
+import mellow.core.check.Checks.Measure;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileReading;
+import mellow.core.format.FileState;
+import mellow.core.format.FileText;
+import mellow.core.language.LanguageTag;
+import org.jspecify.annotations.Nullable;
+
+/** Compares the text of one entry in one language: what the file says, said last time, and what the record has. */
+final class CellComparison {
+
+    private final FileReading file;
+    private final @Nullable FileReading base;
+    private final Terms terms;
+
+    CellComparison(FileReading file, @Nullable FileReading base, Terms terms) {
+        this.file = file;
+        this.base = base;
+        this.terms = terms;
+    }
+
+    /** Tells what the file would change in the language of its column {@code column}. */
+    void compare(Meeting at, int column, Comparison.Listener listener) {
+        LanguageTag tag = file.languages().get(column);
+        RecordCell mine = at.entry().cell(tag);
+        FileText now = at.now().texts().get(column);
+        FileText then = baseText(at.then(), tag);
+        FileText theirs = completed(now, then, now, mine.text(), at.index(), column);
+        FileText before = then == null ? null : completed(then, then, now, mine.text(), at.index(), column);
+        TextDecision decision = TextDecision.decide(before, mine.text(), theirs);
+        boolean ownOffer = theirs.says(mine.ownOffer()) && terms.fourEyes().contains(tag);
+        Arrival arrival = ownOffer ? Arrival.OFFERED : terms.arrival(tag, theirs.state());
+        if (theirs.says(mine.text())
+                && doubts(theirs, before)
+                && mine.standing() == Standing.SETTLED
+                && !mine.stale()) {
+            Choice choice = terms.reviews().contains(tag)
+                    ? terms.choice(ChangeKind.DOUBTED, at.now().id(), tag, Choice.KEEP)
+                    : Choice.KEEP;
+            boolean current = !mine.stale() && !theirs.older();
+            listener.change(text(ChangeKind.DOUBTED, at, tag, theirs, choice, Arrival.PENCILLED, current));
+            return;
+        }
+        switch (decision) {
+            case NOTHING_NEW -> {}
+            case EMPTIED -> {
+                // A text that nobody has made for the new source yet is no text that was taken away.
+                if (!mine.text().isEmpty() && !at.reworded()) {
+                    Choice choice = terms.reviews().contains(tag)
+                            ? terms.choice(ChangeKind.EMPTIED_IN_FILE, at.now().id(), tag, Choice.KEEP)
+                            : Choice.KEEP;
+                    listener.change(text(ChangeKind.EMPTIED_IN_FILE, at, tag, theirs, choice, arrival, true));
+                }
+            }
+            case SAME -> {
+                boolean own = mine.own() && terms.fourEyes().contains(tag);
+                if (arrival == Arrival.SETTLED && mine.standing() == Standing.PENCILLED && !own && passes(at, theirs)) {
+                    Choice choice =
+                            terms.choice(ChangeKind.HIGHER_STANDING, at.now().id(), tag, Choice.KEEP);
+                    listener.change(text(ChangeKind.HIGHER_STANDING, at, tag, theirs, choice, arrival, at.current()));
+                }
+            }
+            default -> {
+                boolean whole = passes(at, theirs);
+                ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.PLACEHOLDERS;
+                Arrival taken =
+                        (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
+                Choice choice =
+                        terms.choice(kind, at.now().id(), tag, kind.choices().get(0));
+                Change change = text(kind, at, tag, theirs, choice, taken, at.current() && !theirs.older());
+                boolean offeredAlready = change.arrives() == Arrival.OFFERED && theirs.says(mine.ownOffer());
+                if (!offeredAlready) {
+                    listener.change(change);
+                }
+            }
+        }
+    }
+
+    /** Whether the file has come to mark a text as unsure that it held before without a doubt, or never held. */
+    private static boolean doubts(FileText theirs, @Nullable FileText before) {
+        boolean asBefore =
+                before != null && before.says(theirs) && before.state().equals(theirs.state());
+        return theirs.state().equals(Optional.of(FileState.PENCILLED)) && !theirs.isEmpty() && !asBefore;
+    }
+
+    /**
+     * A text with what the record has and the file says nothing about: forms that it cannot hold, or has neither now nor had before; line breaks that it
+     * reads as another kind.
+     *
+     * @param text what is completed: what the file says or said
+     * @param then what the file said, null when it was never taken in
+     * @param now what it says
+     * @param mine what the record says
+     */
+    FileText completed(FileText text, @Nullable FileText then, FileText now, FileText mine, int index, int column) {
+        if (text.isEmpty() || now.isEmpty()) {
+            return text;
+        }
+        boolean returns =
+                !file.keepsReturns() && mine.forms().values().stream().anyMatch(one -> one.indexOf('\r') >= 0);
+        if (!returns && now.forms().keySet().containsAll(mine.forms().keySet())) {
+            return text;
+        }
+        Optional<Set<String>> held = file.forms(index, column);
+        SortedMap<String, String> all = new TreeMap<>(text.forms());
+        mine.forms().forEach((form, words) -> {
+            boolean never = then != null && !then.isEmpty() && !then.forms().containsKey(form);
+            boolean silent = !now.forms().containsKey(form)
+                    && (never || held.filter(forms -> !forms.contains(form)).isPresent());
+            boolean same = returns
+                    && words.replace("\r\n", "\n")
+                            .replace('\r', '\n')
+                            .equals(text.forms().get(form));
+            if (silent) {
+                all.putIfAbsent(form, words);
+            } else if (same) {
+                all.put(form, words);
+            }
+        });
+        return new FileText(all, text.state(), text.older());
+    }
+
+    /** Whether nothing stands against settling the file's text, with the limit that the entry has afterwards. */
+    private static boolean passes(Meeting at, FileText theirs) {
+        RecordEntry entry = at.entry();
+        Measure measure = new Measure(entry.shape(), at.source().forms(), at.limit(), entry.maxLines());
+        return Checks.blockers(measure, theirs.forms()).isEmpty();
+    }
+
+    private static ChangeKind kind(TextDecision decision, RecordCell mine) {
+        return switch (decision) {
+            case CONFLICT -> ChangeKind.CONFLICTS;
+            case DIFFERS ->
+                mine.standing() == Standing.SETTLED ? ChangeKind.DIFFER_FROM_SETTLED : ChangeKind.TEXTS_REPLACED;
+            default -> mine.text().isEmpty() ? ChangeKind.TEXTS_ADDED : ChangeKind.TEXTS_REPLACED;
+        };
+    }
+
+    private @Nullable FileText baseText(@Nullable FileEntry then, LanguageTag tag) {
+        if (then == null || base == null) {
+            return null;
+        }
+        int language = base.languages().indexOf(tag);
+        return language < 0 ? null : then.texts().get(language);
+    }
+
+    private static Change text(
+            ChangeKind kind,
+            Meeting at,
+            LanguageTag tag,
+            FileText theirs,
+            Choice choice,
+            Arrival taken,
+            boolean current) {
+        return new Change(
+                kind,
+                at.now().id(),
+                at.entry(),
+                at.now(),
+                at.index(),
+                tag,
+                at.source(),
+                at.entry().cell(tag).text(),
+                theirs,
+                choice,
+                taken,
+                current,
+                Description.NONE);
+    }
+}

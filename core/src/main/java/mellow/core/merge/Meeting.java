@@ -1,0 +1,26 @@
+package mellow.core.merge;
+
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileText;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * An entry in the record and in the file.
+ *
+ * @param then the entry in the base, null when it had none
+ * @param source the source that texts are for afterwards
+ * @param current whether the file's texts are for that source
+ * @param reworded whether the file gave it another key with another source
+ * @param limit the limit of its texts afterwards
+ * @param described what the file brings beside texts
+ */
+record Meeting(
+        RecordEntry entry,
+        FileEntry now,
+        int index,
+        @Nullable FileEntry then,
+        FileText source,
+        boolean current,
+        boolean reworded,
+        int limit,
+        Description.Decided described) {}
