@@ -116,8 +116,6 @@ class FileHabitsTest {
             press(browser, "[role=option]", "Java properties");
             browser.see(".reading td", "capstan.stop");
             takeIn(browser);
-            browser.go("/ledger?table=capstan");
-            browser.see(".line", "Halt");
 
             // What a format has no place for is told before anything is sent.
             browser.go("/ledger?table=deckside");

@@ -3,6 +3,7 @@ package mellow.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.net.BindException;
 import java.net.ConnectException;
 import java.net.CookieManager;
 import java.net.HttpCookie;
@@ -20,6 +21,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ThreadLocalRandom;
 import org.awaitility.Awaitility;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -77,10 +79,17 @@ class KilledServerTest {
         Awaitility.await().atMost(PATIENCE).pollInterval(Duration.ofMillis(20)).until(condition);
     }
 
+    /** Below those that the system hands out by itself: whoever knocks at one of those again and again may reach themselves. */
     private static int freePort() throws IOException {
-        try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return socket.getLocalPort();
+        for (int attempt = 0; attempt < 100; attempt++) {
+            int port = ThreadLocalRandom.current().nextInt(20_000, 32_000);
+            try (ServerSocket socket = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
+                return socket.getLocalPort();
+            } catch (BindException taken) {
+                continue;
+            }
         }
+        throw new IOException("no port is free");
     }
 
     private Person started(Process server, int port) throws Exception {

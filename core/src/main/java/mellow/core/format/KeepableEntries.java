@@ -19,29 +19,29 @@ public final class KeepableEntries {
     public static void require(String name, FileReading file, int longest) {
         for (int i = 0; i < file.size(); i++) {
             FileEntry entry = file.entry(i);
-            refuse(name, entry, "the key", Keepable.against(entry.key(), longest));
-            refuse(name, entry, "the context of " + shown(entry), Keepable.against(entry.context(), longest));
-            refuse(name, entry, "the note of " + shown(entry), Keepable.against(entry.note(), longest));
-            refuse(name, entry, "the reference of " + shown(entry), Keepable.against(entry.reference(), longest));
-            refuse(name, entry, "the section of " + shown(entry), Keepable.against(entry.section(), longest));
+            refuse(name, entry, "the key", false, Keepable.against(entry.key(), longest));
+            refuse(name, entry, "the context", true, Keepable.against(entry.context(), longest));
+            refuse(name, entry, "the note", true, Keepable.against(entry.note(), longest));
+            refuse(name, entry, "the reference", true, Keepable.against(entry.reference(), longest));
+            refuse(name, entry, "the section", true, Keepable.against(entry.section(), longest));
             for (FileText text : entry.texts()) {
                 for (Map.Entry<String, String> form : text.forms().entrySet()) {
-                    refuse(name, entry, "a text of " + shown(entry), Keepable.against(form.getValue(), longest));
+                    refuse(name, entry, "a text", true, Keepable.against(form.getValue(), longest));
                 }
             }
         }
     }
 
     private static String shown(FileEntry entry) {
-        return "“" + (entry.key().length() > 60 ? entry.key().substring(0, 60) + "…" : entry.key()) + "”";
+        return "“" + Keepable.shown(entry.key(), 60) + "”";
     }
 
-    private static void refuse(String name, FileEntry entry, String what, Optional<String> against) {
+    private static void refuse(String name, FileEntry entry, String what, boolean named, Optional<String> against) {
         if (against.isPresent()) {
             Problems problems = new Problems(name);
             throw problems.refuse(
                     entry.line() > 0 ? Position.ofLine(entry.line()) : Position.WHOLE_FILE,
-                    what + " " + against.get(),
+                    what + (named ? " of " + shown(entry) : "") + " " + against.get(),
                     "another text there");
         }
     }

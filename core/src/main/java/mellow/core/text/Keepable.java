@@ -32,6 +32,27 @@ public final class Keepable {
                         "has half of a character, U+%04X, which cannot be part of a text", (int) text.charAt(half)));
     }
 
+    /**
+     * The beginning of a text as it can be told about, whatever is in it: cut between characters, and with U+FFFD for what cannot be kept.
+     *
+     * @param most most UTF-16 units; what is longer ends in an ellipsis
+     */
+    public static String shown(String text, int most) {
+        String cut = text;
+        if (text.length() > most) {
+            boolean splits = Character.isHighSurrogate(text.charAt(most - 1));
+            cut = text.substring(0, splits ? most - 1 : most) + "\u2026";
+        }
+        if (cut.indexOf('\0') < 0 && halfPair(cut) < 0) {
+            return cut;
+        }
+        StringBuilder sound = new StringBuilder(cut.replace('\0', '\uFFFD'));
+        for (int half = halfPair(sound.toString()); half >= 0; half = halfPair(sound.toString())) {
+            sound.setCharAt(half, '\uFFFD');
+        }
+        return sound.toString();
+    }
+
     /** Whether a text has half of a character, which no file can hold. */
     public static boolean halved(String text) {
         return halfPair(text) >= 0;

@@ -165,6 +165,7 @@ class Intake {
         madeTable = made;
         masterWas = before;
         status = "applied";
+        reading = null;
         tableId = table;
         report = newReport;
         appliedAt = at;
@@ -172,6 +173,7 @@ class Intake {
 
     void left() {
         status = "left";
+        reading = null;
     }
 
     void undone(long by, Instant at, String whatCameOfIt) {

@@ -8,6 +8,7 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
+import mellow.core.text.Keepable;
 import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
@@ -151,8 +152,6 @@ record PreviewReply(
     /** The main form, cut where it is too long for a list; null for no text. */
     static @Nullable String shown(FileText text) {
         String main = text.main();
-        return main.isEmpty()
-                ? null
-                : main.length() <= LONGEST_SHOWN ? main : main.substring(0, LONGEST_SHOWN) + "\u2026";
+        return main.isEmpty() ? null : Keepable.shown(main, LONGEST_SHOWN);
     }
 }

@@ -13,6 +13,7 @@ import mellow.core.format.csv.CsvReading;
 import mellow.core.format.registry.Formats;
 import mellow.core.format.workbook.WorkbookReading;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Keepable;
 import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.intake.IntakeReply.ReadingReply;
 import mellow.server.run.RunService.Progress;
@@ -27,6 +28,8 @@ class ReadingShown {
 
     private static final int SHOWN_ROWS = 14;
     private static final int SHOWN_ENTRIES = 8;
+    private static final int LONGEST_SHOWN = 500;
+    private static final int LONGEST_SENTENCE = 2_000;
 
     private final Planner planner;
     private final TableService tables;
@@ -62,7 +65,7 @@ class ReadingShown {
         try {
             return read(intake, options);
         } catch (UnreadableFileException unreadable) {
-            return unread(intake, options, unreadable.problem().sentence());
+            return unread(intake, options, Keepable.shown(unreadable.problem().sentence(), LONGEST_SENTENCE));
         }
     }
 
@@ -94,7 +97,7 @@ class ReadingShown {
                                 .map(ColumnChoice::of)
                                 .toList())
                         .orElse(List.of()),
-                csv.map(one -> one.firstRows(SHOWN_ROWS)).orElseGet(() -> firstEntries(reading)),
+                cut(csv.map(one -> one.firstRows(SHOWN_ROWS)).orElseGet(() -> firstEntries(reading))),
                 file.workbook()
                         .map(book ->
                                 book.sheets().stream().map(ReadingShown::shown).toList())
@@ -128,7 +131,16 @@ class ReadingShown {
                 sheet.taken(),
                 sheet.layout().headerRow(),
                 sheet.layout().columns().stream().map(ColumnChoice::of).toList(),
-                sheet.rows().stream().limit(SHOWN_ROWS).toList());
+                cut(sheet.rows().stream().limit(SHOWN_ROWS).toList()));
+    }
+
+    /** Rows with cells as long as a screen can show. */
+    private static List<List<String>> cut(List<List<String>> rows) {
+        return rows.stream()
+                .map(row -> row.stream()
+                        .map(cell -> Keepable.shown(cell, LONGEST_SHOWN))
+                        .toList())
+                .toList();
     }
 
     /** A heading and the first entries as rows: key, then a text per language. */

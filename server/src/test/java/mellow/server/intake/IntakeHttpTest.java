@@ -133,6 +133,23 @@ class IntakeHttpTest extends ServerTest {
                 .isEqualTo(202);
     }
 
+    @Test
+    void whatNoDatabaseKeepsIsToldAboutAllTheSame() throws Exception {
+        String half = "\\ud83d";
+        String nul = "\\u0000";
+        String boat = "\\ud83d\\udea2";
+        for (String key :
+                java.util.List.of("a" + nul + "b", "a" + half + "b", nul.repeat(300), boat.repeat(300) + nul)) {
+            Http.Reply shown = upload("deck.json", "{\"" + key + "\": \"Up\"}");
+            assertThat(shown.status()).as(key).isEqualTo(201);
+            assertThat(shown.body().path("reading").path("unread").asBoolean()).isTrue();
+            assertThat(shown.body().path("reading").path("blocked").asString()).startsWith("deck.json, line 1");
+        }
+        Http.Reply cut = upload("deck.json", "{\"a\": \"" + "x".repeat(499) + boat + "\"}");
+        assertThat(cut.body().path("reading").path("rows").get(1).get(1).asString())
+                .isEqualTo("x".repeat(499) + "\u2026");
+    }
+
     private Http.Reply push(String name, String content) throws Exception {
         ledger.takeIn(mara, "Ramp", "key,en,de\nup,Up,Rauf\n", mellow.core.merge.Arrival.SETTLED);
         return http.bytes(mara, "/api/intakes?table=ramp&name=" + name, content.getBytes(StandardCharsets.UTF_8));

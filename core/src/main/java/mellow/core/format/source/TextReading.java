@@ -61,8 +61,7 @@ public abstract class TextReading<I> implements FileReading {
                 throw source.problems()
                         .refuse(
                                 Position.ofLine(Math.max(1, found.line())),
-                                "half of a surrogate pair in “" + found.key().replaceAll("[\\uD800-\\uDFFF]", "\uFFFD")
-                                        + "”",
+                                "half of a surrogate pair in “" + Keepable.shown(found.key(), 60) + "”",
                                 "both halves, such as \\\\uD83D\\\\uDE00, or the character itself");
             }
         }
