@@ -153,4 +153,50 @@ class ReadingsTest extends ServerTest {
                 .isEqualTo("plain deck_one, plain deck_other, plain a");
         assertThat(ledger.cell("deck_one", "de")).isEqualTo("pencilled Deck {n}");
     }
+
+    private static String xliff(String to, String... pairs) {
+        StringBuilder file = new StringBuilder(
+                "<xliff version=\"1.2\" xmlns=\"urn:oasis:names:tc:xliff:document:1.2\"><file original=\"messages\" datatype=\"plaintext\" source-language=\"en\" target-language=\""
+                        + to + "\"><body>\n");
+        for (int i = 0; i < pairs.length; i += 2) {
+            file.append("<trans-unit id=\"h").append(i).append("\"><source>").append(pairs[i]);
+            file.append("</source><target>").append(pairs[i + 1]).append("</target></trans-unit>\n");
+        }
+        return file.append("</body></file></xliff>\n").toString();
+    }
+
+    @Test
+    void aProductWhoseSourcesAreKeysComesInWithItsRealSourceTexts() throws Exception {
+        Map<String, String> files = Map.of(
+                "l/messages.en.xlf", xliff("en", "login.title", "Welcome aboard", "login.button", "Sign in"),
+                "l/messages.fi.xlf", xliff("fi", "login.title", "Tervetuloa laivaan", "login.button", "Kirjaudu"),
+                "l/messages.de.xlf", xliff("de", "login.title", "Willkommen an Bord", "login.button", "Anmelden"));
+        List<IntakeReply.Listed> made = drop(files);
+        assertThat(made).hasSize(1);
+        intakes.apply(mara, made.get(0).id(), Progress.UNWATCHED);
+        assertThat(ledger.ask(
+                        String.class, "select string_agg(key || '=' || source, ', ' order by position) from entry"))
+                .isEqualTo("login.title=Welcome aboard, login.button=Sign in");
+        assertThat(ledger.cell("login.title", "fi")).isEqualTo("settled Tervetuloa laivaan");
+        assertThat(ledger.ask(String.class, "select string_agg(distinct options ->> 'keys', ',') from master_file"))
+                .isEqualTo("KEY");
+        ledger.allowOwn("Messages", "fi");
+        ledger.change(
+                mara,
+                "login.title",
+                "fi",
+                mellow.server.cell.CellChange.text(mellow.server.cell.CellChange.Action.PUT_FORWARD, 1, "Tervetuloa"));
+        byte[] out = http.get(mara, "/api/tables/messages/export/in-place?file=l/messages.fi.xlf")
+                .bytes();
+        assertThat(new String(out, StandardCharsets.UTF_8).replace(" state=\"final\"", ""))
+                .isEqualTo(files.get("l/messages.fi.xlf")
+                        .replace("Tervetuloa laivaan", "Tervetuloa")
+                        .replace("<trans-unit id=\"h0\">", "<trans-unit approved=\"yes\" id=\"h0\">"));
+        byte[] same = http.get(mara, "/api/tables/messages/export/in-place?file=l/messages.en.xlf")
+                .bytes();
+        assertThat(new String(same, StandardCharsets.UTF_8)).isEqualTo(files.get("l/messages.en.xlf"));
+    }
+
+    @Autowired
+    private mellow.server.support.Http http;
 }
