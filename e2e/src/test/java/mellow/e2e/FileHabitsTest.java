@@ -126,8 +126,14 @@ class FileHabitsTest {
                     .click();
             press(browser, "[role=dialog] [role=combobox]", "CSV, separated text");
             press(browser, "[role=option]", "PO catalogue");
-            assertThat(browser.see("[role=dialog] [role=alert]", "no place for").getText())
-                    .contains("the sections of", "the limits of", "The ledger keeps it");
+            browser.see("[role=dialog] [role=alert] li", "the sections of");
+            browser.see("[role=dialog] [role=alert] li", "the limits of");
+            browser.see("[role=dialog] [role=alert]", "map.harbour");
+            browser.driver()
+                    .findElement(By.cssSelector("[role=dialog] [role=alert] input[type=checkbox]"))
+                    .click();
+            press(browser, "[role=dialog] button", "Send out");
+            browser.until(d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty() ? true : null, "the file");
         }
     }
 }
