@@ -127,4 +127,18 @@ class NestedPatchTest {
         json.set(0, 0, FileText.of(java.util.Map.of("other", "\u65e5", "few", "x")));
         assertThat(written(json)).isEqualTo("{\n  \"d_other\": \"\u65e5\",\n  \"d_few\": \"x\"\n}\n");
     }
+
+    @Test
+    void aControlCharacterIsNeverWrittenAsItIs() throws IOException {
+        for (String text : java.util.List.of("\u0007ring", "ring\u0007", "\u0085x", "x\u2028y", "\uFEFFx", "x\uFFFE")) {
+            for (String before : java.util.List.of("Halt", "'Halt'", "\"Halt\"", "|\n    Halt\n", ">\n    Halt\n")) {
+                FilePatch patch = read("a.yml", "de:\n  stop: " + before + "\n  next: Weiter\n")
+                        .patch();
+                patch.set(0, 0, text);
+                String out = written(patch);
+                assertThat(out).as(before).doesNotContain(text);
+                assertThat(read("a.yml", out).entry(0).text(0)).as(out).isEqualTo(text);
+            }
+        }
+    }
 }

@@ -11,8 +11,8 @@ final class YamlStrings {
     private static final Set<String> TRUTHS = Set.of("y", "n", "yes", "no", "on", "off");
 
     private static final Pattern KEY = Pattern.compile("[A-Za-z_][A-Za-z0-9_.-]*");
-    private static final Pattern PLAIN = Pattern.compile(
-            "[^\\s\\-?:,\\[\\]{}#&*!|>'\"%@`=<\\x00-\\x1F\\x7F-\\xA0\\u2028\\u2029\\uFEFF][^\\x00-\\x1F\\x7F-\\xA0\\u2028\\u2029\\uFEFF]*");
+    /** How a plain scalar begins (YAML 1.2 §7.3.3); what may follow is asked apart. */
+    private static final Pattern PLAIN = Pattern.compile("(?s)[^\\s\\-?:,\\[\\]{}#&*!|>'\"%@`=<].*");
 
     private YamlStrings() {}
 
