@@ -9,3 +9,10 @@ alter table intake_line add column former text;
 
 -- What was read of the file, for its screen: found out once per version of what was decided.
 alter table intake add column reading jsonb, add column reading_of int not null default -1;
+
+-- How files were understood before that could be chosen; their entries are in the record by it. Catalogues told it by evidence that still holds, but for those whose
+-- contexts look like keys now: where keys have spaces, sources were the keys.
+update master_file set options = options || '{"keys": "CONTEXT"}' where options ->> 'format' in ('xliff-1.2', 'xliff-2') and options ->> 'keys' is null;
+update master_file set options = options || '{"siblings": "FORMS"}' where options ->> 'format' in ('json', 'yaml') and options ->> 'siblings' is null;
+update master_file m set options = options || '{"keys": "SOURCE"}' where options ->> 'format' = 'po' and options ->> 'keys' is null
+    and exists (select 1 from entry e where e.table_id = m.table_id and e.context <> '' and e.key like '% %');
