@@ -126,6 +126,23 @@ class LossesTest {
     }
 
     @Test
+    void aTagWithWhatXmlCannotHoldIsNoCode() throws Exception {
+        for (String text : List.of("<g id=\"1\" ctype=\"a\rb\">x</g>", "<pc id=\"1\" disp=\"a\rb\"/>")) {
+            for (String format : List.of("xliff-1.2", "xliff-2", "tmx")) {
+                FileFormat known = Formats.named(format).orElseThrow();
+                ByteArrayOutputStream out = new ByteArrayOutputStream();
+                known.write(list(plain("a", text)), out);
+                StandardRules.check(format, out.toByteArray());
+                FileReading read = known.read("t", out.toByteArray(), ReadOptions.AUTOMATIC.in(new LanguageTag("de")));
+                assertThat(read.entry(0).text(1)).as(format).isEqualTo(text);
+            }
+        }
+        FileFormat first = Formats.named("xliff-1.2").orElseThrow();
+        assertThat(Losses.of(first, list(plain("a", "<g id=\"\u0007\">x</g>"))).refused())
+                .containsExactly("a");
+    }
+
+    @Test
     void theLongestCellIsWritten() throws Exception {
         FileFormat xlsx = Formats.named("xlsx").orElseThrow();
         Losses.write(xlsx, list(plain("a", "x".repeat(32_767))), OutputStream.nullOutputStream());

@@ -94,7 +94,7 @@ public enum InlineStandard {
                 && NMTOKEN.matcher(attributes.getOrDefault("id", "x")).matches();
     }
 
-    /** What tells the code from others in its text; null for a code that needs nothing of the kind. */
+    /** What tells the code from others in its text; empty for a code that needs nothing of the kind. */
     String idOf(Code code) {
         return code.attributes().getOrDefault(id, "");
     }

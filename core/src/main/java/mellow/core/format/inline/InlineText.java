@@ -131,7 +131,7 @@ public final class InlineText {
         boolean empty = !tag.group(4).isEmpty();
         if (!empty && PAIRS.contains(name)) {
             Code open = new Code(Kind.OPEN, name, attributes, "", tag.group(), -1);
-            return ofSome(open) ? open : null;
+            return spoiled(open) || !ofSome(open) ? null : open;
         }
         String spelling = tag.group();
         String content = "";
@@ -145,10 +145,14 @@ public final class InlineText {
             spelling = text.substring(tag.start(), end + closing.length());
         }
         Code alone = new Code(Kind.ALONE, name, attributes, content, spelling, -1);
-        boolean spoiled = BARE_AMPERSAND.matcher(content).find()
-                || XmlText.unwritable(spelling).isPresent()
-                || spelling.indexOf('\r') >= 0;
-        return spoiled || !ofSome(alone) ? null : alone;
+        return spoiled(alone) || !ofSome(alone) ? null : alone;
+    }
+
+    /** Whether its spelling cannot stand in XML as it is, or would not be read as it stands. */
+    private static boolean spoiled(Code code) {
+        return BARE_AMPERSAND.matcher(code.content).find()
+                || XmlText.unwritable(code.spelling).isPresent()
+                || code.spelling.indexOf('\r') >= 0;
     }
 
     /** References to original data belong to files that were read; such a code is one all the same. */

@@ -2,7 +2,9 @@ package mellow.core.format.registry;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.List;
@@ -101,13 +103,17 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
 
     /** The entries that a format can hold; the others are {@link #refused}. */
     public static EntryList writable(FileFormat format, EntryList entries) {
-        List<FileEntry> kept = new ArrayList<>();
-        for (int i = 0; i < entries.size(); i++) {
-            if (Refused.against(format, entries.entry(i), entries).isEmpty()) {
-                kept.add(entries.entry(i));
-            }
+        BitSet refused = new BitSet();
+        Refused.find(format, entries, 0, entries.size(), refused);
+        return refused.isEmpty() ? entries : range(entries, 0, entries.size(), refused);
+    }
+
+    private static EntryList range(EntryList entries, int from, int to, BitSet without) {
+        List<FileEntry> some = new ArrayList<>(to - from);
+        for (int i = without.nextClearBit(from); i < to; i = without.nextClearBit(i + 1)) {
+            some.add(entries.entry(i));
         }
-        return EntryList.of(entries.sourceLanguage(), entries.languages(), kept);
+        return EntryList.of(entries.sourceLanguage(), entries.languages(), some);
     }
 
     /**
@@ -141,45 +147,73 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
     private record Refused(List<String> keys, int count, String why) {
 
         static Refused of(FileFormat format, EntryList entries) {
-            List<String> keys = new ArrayList<>();
-            int count = 0;
-            String why = "";
-            for (int i = 0; i < entries.size(); i++) {
-                FileEntry entry = entries.entry(i);
-                Optional<String> against = against(format, entry, entries);
-                if (against.isPresent()) {
-                    why = count == 0 ? against.get() : why;
-                    count++;
-                    if (keys.size() < NAMED) {
-                        keys.add(entry.key());
-                    }
-                }
-            }
-            return new Refused(keys, count, why);
+            BitSet refused = new BitSet();
+            find(format, entries, 0, entries.size(), refused);
+            List<String> keys = refused.stream()
+                    .limit(NAMED)
+                    .mapToObj(i -> entries.entry(i).key())
+                    .toList();
+            String why = refused.isEmpty()
+                    ? ""
+                    : against(format, entries.entry(refused.nextSetBit(0)), entries)
+                            .orElse("");
+            return new Refused(keys, refused.cardinality(), why);
         }
 
-        /** Languages that have files of their own are tried one by one. */
+        /** By halves: what can be written together is written once, and only what stands against it is sought. */
+        static void find(FileFormat format, EntryList entries, int from, int to, BitSet refused) {
+            if (to - from < 2) {
+                if (to > from && against(format, entries.entry(from), entries).isPresent()) {
+                    refused.set(from);
+                }
+            } else if (!written(format, range(entries, from, to, new BitSet()))) {
+                int middle = (from + to) / 2;
+                find(format, entries, from, middle, refused);
+                find(format, entries, middle, to, refused);
+            }
+        }
+
+        private static boolean written(FileFormat format, EntryList entries) {
+            try {
+                for (EntryList file : files(format, entries)) {
+                    format.write(file, OutputStream.nullOutputStream());
+                }
+                return true;
+            } catch (UnwritableTextException refused) {
+                return false;
+            } catch (IOException impossible) {
+                throw new UncheckedIOException(impossible);
+            }
+        }
+
         private static Optional<String> against(FileFormat format, FileEntry entry, EntryList all) {
+            EntryList only = EntryList.of(all.sourceLanguage(), all.languages(), List.of(entry));
+            return files(format, only).stream()
+                    .flatMap(file -> format.against(file.entry(0), file).stream())
+                    .findFirst();
+        }
+
+        /** The files that it takes: languages that have files of their own are each beside the source. */
+        private static List<EntryList> files(FileFormat format, EntryList all) {
             int source = all.sourceLanguage().map(all.languages()::indexOf).orElse(-1);
             if (!format.apart() || source < 0 || all.languages().size() < 3) {
-                return format.against(entry, all);
+                return List.of(all);
             }
+            List<EntryList> files = new ArrayList<>();
             for (int i = 0; i < all.languages().size(); i++) {
                 if (i != source) {
-                    EntryList pair = EntryList.of(
+                    List<FileEntry> entries = new ArrayList<>(all.size());
+                    for (int at = 0; at < all.size(); at++) {
+                        List<FileText> texts = all.entry(at).texts();
+                        entries.add(all.entry(at).with(List.of(texts.get(source), texts.get(i))));
+                    }
+                    files.add(EntryList.of(
                             all.sourceLanguage(),
                             List.of(all.languages().get(source), all.languages().get(i)),
-                            List.of());
-                    Optional<String> against = format.against(
-                            entry.with(List.of(
-                                    entry.texts().get(source), entry.texts().get(i))),
-                            pair);
-                    if (against.isPresent()) {
-                        return against;
-                    }
+                            entries));
                 }
             }
-            return Optional.empty();
+            return files;
         }
 
         String sentence() {
