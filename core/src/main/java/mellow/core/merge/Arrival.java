@@ -40,4 +40,13 @@ public enum Arrival {
     public Arrival over(Standing mine) {
         return this == PENCILLED && mine == Standing.SETTLED ? OFFERED : this;
     }
+
+    /** The standing of its text in force; none for an offer, which is not. */
+    public Standing standing() {
+        return switch (this) {
+            case SETTLED -> Standing.SETTLED;
+            case PENCILLED -> Standing.PENCILLED;
+            case OFFERED -> Standing.NONE;
+        };
+    }
 }

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import mellow.core.language.LanguageTag;
+import mellow.server.common.Coded;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
@@ -25,26 +26,26 @@ public class BellService {
     private static final Duration NEWS = Duration.ofDays(30);
     private static final int MOST_ANSWERS = 10;
 
-    private static final String WAITING =
+    private static final String WAITING = Coded.sql(
             """
             select l.tag, count(*) n, max(o.offered_time) at from offer o join language l on l.id = o.language_id
             join entry e on e.id = o.entry_id and e.removed_at is null join ledger_table t on t.id = e.table_id and t.removed_at is null
-            where o.answer = 0 and o.author_id <> :me and o.language_id = any(:languages) group by l.tag
-            """;
-    private static final String CAME_BACK =
+            where o.answer = {answer.open} and o.author_id <> :me and o.language_id = any(:languages) group by l.tag
+            """);
+    private static final String CAME_BACK = Coded.sql(
             """
             select l.tag, count(*) n, max(o.answered_time) at from offer o join language l on l.id = o.language_id
-            join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id and c.state = 1
+            join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id and c.state = {state.returned}
             join entry e on e.id = o.entry_id and e.removed_at is null join ledger_table t on t.id = e.table_id and t.removed_at is null
-            where o.answer = 3 and o.author_id = :me and not exists (select 1 from offer n
-                where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> 5 and n.opened_at > o.opened_at)
+            where o.answer = {answer.returned} and o.author_id = :me and not exists (select 1 from offer n
+                where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> {answer.withdrawn} and n.opened_at > o.opened_at)
             group by l.tag
-            """;
-    private static final String SETTLED =
+            """);
+    private static final String SETTLED = Coded.sql(
             """
             select l.tag, count(*) n, max(o.answered_time) at from offer o join language l on l.id = o.language_id
-            where o.answer in (1, 2) and o.author_id = :me and not o.by_rule and o.answered_time > :since group by l.tag
-            """;
+            where o.answer in ({answer.settled}, {answer.amended}) and o.author_id = :me and not o.by_rule and o.answered_time > :since group by l.tag
+            """);
     private static final String ANSWERED =
             """
             select q.entry_id, e.key, t.slug, q.answered_at at from question q join entry e on e.id = q.entry_id and e.removed_at is null
@@ -168,11 +169,6 @@ public class BellService {
     /** The person has looked at what there is up to {@code until}; what came while they looked stays fresh. */
     @Transactional
     public void seen(long me, Instant until) {
-        jdbc.sql(
-                        "update person set bell_seen_at = greatest(bell_seen_at, least(cast(:until as timestamptz), :now)) where id = :me")
-                .param("until", until.atOffset(ZoneOffset.UTC))
-                .param("now", clock.instant().atOffset(ZoneOffset.UTC))
-                .param("me", me)
-                .update();
+        people.sawNotices(me, until);
     }
 }

@@ -10,6 +10,7 @@ import java.util.Map;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
 import mellow.server.cell.CellView.OfferView;
+import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -27,16 +28,16 @@ public class CellReader {
             where c.entry_id = any(:entries) and c.language_id = any(:languages)
             """;
     /** Open offers, and the newest returned one of cells that show it. */
-    private static final String OFFERS =
+    private static final String OFFERS = Coded.sql(
             """
             select o.*, p.name author
             from cell c
             join offer o on o.entry_id = c.entry_id and o.language_id = c.language_id
             join person p on p.id = o.author_id
             where c.entry_id = any(:entries) and c.language_id = any(:languages)
-              and (o.answer = 0 or (o.answer = 3 and c.state = 1))
+              and (o.answer = {answer.open} or (o.answer = {answer.returned} and c.state = {state.returned}))
             order by o.opened_at, o.id
-            """;
+            """);
 
     private final JdbcClient jdbc;
     private final LanguageService languages;

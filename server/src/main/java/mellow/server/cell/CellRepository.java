@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
-import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 /** Cells by many keys at once; a key is the same place in both arrays. */
@@ -38,36 +37,13 @@ interface CellRepository extends JpaRepository<CellRow, CellKey> {
     @Query("from EntryRow where id in :entries order by id")
     List<EntryRow> holdEntries(Collection<Long> entries);
 
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    @Query("from OfferRow where id = :offer")
+    Optional<OfferRow> holdOffer(long offer);
+
     @Query("select tableId from EntryRow where id = :entry and removedAt is null")
     Optional<Long> tableOf(long entry);
 
     @Query("select distinct tableId from EntryRow where id in :entries order by tableId")
     List<Long> tablesOf(Collection<Long> entries);
-
-    /** Makes the rows of untouched cells that have none yet. Two people may do so at once; both then find the one row. */
-    @Modifying
-    @Query(
-            value =
-                    """
-                    insert into cell (entry_id, language_id, standing, state, based_on, text_at, version, origin, author_id, changed_at)
-                    select e, l, 0, 5, 0, 0, 0, '', :person, now()
-                    from unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l) order by 1, 2
-                    on conflict do nothing
-                    """,
-            nativeQuery = true)
-    int claim(Long[] entries, Integer[] languages, long person);
-
-    /** Removes claimed rows that nothing came of. */
-    @Modifying
-    @Query(
-            value =
-                    """
-                    delete from cell c using unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l)
-                    where c.entry_id = k.e and c.language_id = k.l and c.version = 0
-                    """,
-            nativeQuery = true)
-    int dropUntouched(Long[] entries, Integer[] languages);
-
-    @Query(value = "select nextval('change_seq')", nativeQuery = true)
-    long nextChange();
 }

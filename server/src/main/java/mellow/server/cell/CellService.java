@@ -1,7 +1,6 @@
 package mellow.server.cell;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -25,12 +24,13 @@ import mellow.server.cell.CellChange.How;
 import mellow.server.cell.CellChanged.Many;
 import mellow.server.cell.CellChanged.RefusedCell;
 import mellow.server.cell.CellStory.StoryLine;
-import mellow.server.cell.CellStory.Telling;
 import mellow.server.cell.CellWork.Result;
 import mellow.server.cell.CellWork.Wanted;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
 import mellow.server.language.LanguageService;
+import mellow.server.record.Stories;
+import mellow.server.record.Stories.Telling;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
@@ -52,6 +52,7 @@ public class CellService {
 
     private final CellRepository cells;
     private final CellStory story;
+    private final Stories stories;
     private final CellWork work;
     private final CellReader reader;
     private final TableService tables;
@@ -62,6 +63,7 @@ public class CellService {
     CellService(
             CellRepository cells,
             CellStory story,
+            Stories stories,
             CellWork work,
             CellReader reader,
             TableService tables,
@@ -70,6 +72,7 @@ public class CellService {
             Clock clock) {
         this.cells = cells;
         this.story = story;
+        this.stories = stories;
         this.work = work;
         this.reader = reader;
         this.tables = tables;
@@ -88,12 +91,6 @@ public class CellService {
      */
     @Transactional
     public CellChanged change(long person, long entryId, LanguageTag tag, CellChange change) {
-        return change(person, entryId, tag, change, clock.instant());
-    }
-
-    /** The same at a given time, for demo data with a past. */
-    @Transactional
-    public CellChanged change(long person, long entryId, LanguageTag tag, CellChange change, Instant at) {
         int language = kept(tag);
         CellKey key = new CellKey(entryId, language);
         long number = newChange();
@@ -101,7 +98,7 @@ public class CellService {
                 ? UNDO
                 : Objects.requireNonNullElse(change.how(), How.TYPED).word();
         Result result = work.carryOut(
-                new Telling(number, person, at, origin, change.reason()),
+                new Telling(number, person, clock.instant(), origin, change.reason()),
                 List.of(new Wanted(
                         key,
                         change.version(),
@@ -127,7 +124,7 @@ public class CellService {
 
     /** A number for a change, for who has to know it before the change is made. */
     public long newChange() {
-        return cells.nextChange();
+        return stories.nextChange();
     }
 
     /** The same under a number that was made before, telling how far it is. */
@@ -190,6 +187,16 @@ public class CellService {
         long number = newChange();
         Telling telling = new Telling(number, person, clock.instant(), UNDO, null);
         return Optional.of(reply(number, work.carryOut(telling, wanted)));
+    }
+
+    /** Says something to the reviewer about an open offer of one's own, in place of what was said. */
+    @Transactional
+    public void say(long author, long offer, String note) {
+        cells.holdOffer(offer)
+                .filter(one -> one.waitsFor(author))
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "no-open-offer", "A note can be written to an offer of one's own that still waits."))
+                .say(note.strip());
     }
 
     /** The story of a cell, newest first. */

@@ -2,6 +2,7 @@ package mellow.server.cell;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -13,10 +14,9 @@ import mellow.core.cell.Outcome.What;
 import mellow.core.cell.Standing;
 import mellow.core.text.Text;
 import mellow.server.common.TextColumns;
+import mellow.server.record.Stories;
+import mellow.server.record.Stories.Telling;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
-import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
-import org.springframework.jdbc.core.namedparam.SqlParameterSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -24,13 +24,6 @@ import org.springframework.stereotype.Component;
 @Component
 class CellStory {
 
-    private static final String ADD =
-            """
-            insert into cell_story (entry_id, language_id, at, person_id, what, origin, before, before_forms, after, after_forms, standing, based_on,
-                offer_id, reason, version, was, change_id)
-            values (:entry, :language, :at, :person, :what, :origin, :before, :beforeForms, :after, :afterForms, :standing, :basedOn,
-                :offer, :reason, :version, :was, :change)
-            """;
     private static final String LINES =
             """
             select s.*, p.name person, i.file_name
@@ -64,15 +57,12 @@ class CellStory {
             Set.of("pencilled", "settled", "settled_by_rule", "amended", "put_back", "still_holds", "undone");
 
     private final JdbcClient jdbc;
-    private final NamedParameterJdbcTemplate batch;
+    private final Stories stories;
 
-    CellStory(JdbcClient jdbc, NamedParameterJdbcTemplate batch) {
+    CellStory(JdbcClient jdbc, Stories stories) {
         this.jdbc = jdbc;
-        this.batch = batch;
+        this.stories = stories;
     }
-
-    /** What all lines of one change share. */
-    record Telling(long change, long person, Instant at, String origin, @Nullable String reason) {}
 
     /**
      * A line to be told.
@@ -83,33 +73,24 @@ class CellStory {
     record Told(CellKey key, What what, Cell before, Cell after, @Nullable Long offer, @Nullable Text offered) {}
 
     void add(Telling telling, List<Told> lines) {
-        batch.batchUpdate(ADD, lines.stream().map(line -> values(telling, line)).toArray(SqlParameterSource[]::new));
+        stories.addToCells(telling, lines.stream().map(CellStory::line).toList());
     }
 
-    private static SqlParameterSource values(Telling telling, Told line) {
-        TextColumns before = TextColumns.of(line.before().text());
-        TextColumns after = TextColumns.of(
-                line.offered() != null
-                        ? Optional.of(line.offered())
-                        : line.after().text());
-        return new MapSqlParameterSource()
-                .addValue("entry", line.key().entryId())
-                .addValue("language", line.key().languageId())
-                .addValue("at", telling.at().atOffset(java.time.ZoneOffset.UTC))
-                .addValue("person", telling.person())
-                .addValue("what", line.what().name().toLowerCase(java.util.Locale.ROOT))
-                .addValue("origin", telling.origin())
-                .addValue("before", before.text())
-                .addValue("beforeForms", before.forms())
-                .addValue("after", after.text())
-                .addValue("afterForms", after.forms())
-                .addValue("standing", line.after().standing().ordinal())
-                .addValue("basedOn", line.after().basedOn())
-                .addValue("offer", line.offer())
-                .addValue("reason", telling.reason())
-                .addValue("version", line.after().version())
-                .addValue("was", WasJson.write(CellWas.between(line.before(), line.after())))
-                .addValue("change", telling.change());
+    private static Stories.OfCell line(Told line) {
+        Optional<Text> after = line.offered() != null
+                ? Optional.of(line.offered())
+                : line.after().text();
+        return new Stories.OfCell(
+                line.key().entryId(),
+                line.key().languageId(),
+                line.what().name().toLowerCase(Locale.ROOT),
+                TextColumns.of(line.before().text()),
+                TextColumns.of(after),
+                line.after().standing().ordinal(),
+                line.after().basedOn(),
+                line.offer(),
+                line.after().version(),
+                WasJson.write(CellWas.between(line.before(), line.after())));
     }
 
     List<StoryLine> lines(CellKey key) {

@@ -38,7 +38,6 @@ import mellow.core.text.EditDistance;
 import mellow.core.text.Text;
 import mellow.server.activity.ActivityService;
 import mellow.server.cell.CellChange.How;
-import mellow.server.cell.CellStory.Telling;
 import mellow.server.cell.CellStory.Told;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
@@ -48,6 +47,8 @@ import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
+import mellow.server.record.RecordRows;
+import mellow.server.record.Stories.Telling;
 import mellow.server.run.RunService.Progress;
 import mellow.server.standing.StandingService;
 import mellow.server.table.TableInfo;
@@ -70,6 +71,7 @@ class CellWork {
 
     private final CellRepository cells;
     private final CellStory story;
+    private final RecordRows rows;
     private final TableService tables;
     private final PeopleService people;
     private final CoverageService coverage;
@@ -83,6 +85,7 @@ class CellWork {
     CellWork(
             CellRepository cells,
             CellStory story,
+            RecordRows rows,
             TableService tables,
             PeopleService people,
             CoverageService coverage,
@@ -94,6 +97,7 @@ class CellWork {
             EntityManager entities) {
         this.cells = cells;
         this.story = story;
+        this.rows = rows;
         this.tables = tables;
         this.people = people;
         this.coverage = coverage;
@@ -191,11 +195,11 @@ class CellWork {
                                     .collect(Collectors.toSet()))
                             .stream()
                             .collect(Collectors.toMap(EntryRow::id, entry -> entry));
-            Map<CellKey, CellRow> rows = held(entryIds, numbers);
-            boolean claimed = rows.size() < wanted.size();
+            Map<CellKey, CellRow> held = held(entryIds, numbers);
+            boolean claimed = held.size() < wanted.size();
             if (claimed) {
-                cells.claim(entryIds, numbers, telling.person());
-                rows = held(entryIds, numbers);
+                rows.claim(entryIds, numbers, telling.person());
+                held = held(entryIds, numbers);
             }
             Map<CellKey, List<OfferRow>> made =
                     cells.offers(entryIds, numbers).stream().collect(Collectors.groupingBy(OfferRow::key));
@@ -203,7 +207,7 @@ class CellWork {
             for (Wanted one : wanted) {
                 try {
                     EntryRow entry = entries.get(one.key().entryId());
-                    CellRow row = rows.get(one.key());
+                    CellRow row = held.get(one.key());
                     if (entry == null || row == null || entry.removed()) {
                         throw noSuchEntry();
                     }
@@ -215,7 +219,7 @@ class CellWork {
             entities.flush();
             story.add(telling, told);
             if (claimed && !refused.isEmpty()) {
-                cells.dropUntouched(entryIds, numbers);
+                rows.dropUntouched(entryIds, numbers);
             }
             entities.clear();
         }

@@ -7,10 +7,12 @@ import java.time.Instant;
 import mellow.core.check.Checks.Measure;
 import mellow.core.text.Shape;
 import mellow.server.common.TextColumns;
+import org.hibernate.annotations.Immutable;
 import org.jspecify.annotations.Nullable;
 
 /** An entry as far as changing its cells needs it. */
 @Entity
+@Immutable
 @Table(name = "entry")
 class EntryRow {
 

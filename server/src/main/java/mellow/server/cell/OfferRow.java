@@ -82,6 +82,14 @@ class OfferRow {
         }
     }
 
+    boolean waitsFor(long author) {
+        return authorId == author && answer == Offer.Answer.OPEN.ordinal();
+    }
+
+    void say(String toReviewer) {
+        note = toReviewer;
+    }
+
     /** A rule settled it as it was made. */
     void settledByRule(Offer offer, Instant at) {
         answered(offer, authorId, at, null);

@@ -9,7 +9,7 @@ import org.springframework.context.annotation.Configuration;
 class TimeConfig {
 
     @Bean
-    Clock clock() {
-        return Clock.systemUTC();
+    LedgerClock clock() {
+        return new LedgerClock(Clock.systemUTC());
     }
 }

@@ -8,6 +8,7 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import mellow.core.language.LanguageTag;
+import mellow.server.cell.CellService;
 import mellow.server.contribution.ContributionService.Contribution;
 import mellow.server.contribution.OfferList.Draft;
 import mellow.server.contribution.OfferList.Offers;
@@ -34,6 +35,7 @@ class ContributionController {
 
     private final ContributionService contributions;
     private final OfferList offers;
+    private final CellService cells;
     private final ReportService reports;
     private final LanguageService languages;
     private final Clock clock;
@@ -41,11 +43,13 @@ class ContributionController {
     ContributionController(
             ContributionService contributions,
             OfferList offers,
+            CellService cells,
             ReportService reports,
             LanguageService languages,
             Clock clock) {
         this.contributions = contributions;
         this.offers = offers;
+        this.cells = cells;
         this.reports = reports;
         this.languages = languages;
         this.clock = clock;
@@ -98,7 +102,7 @@ class ContributionController {
     @PutMapping("/api/offers/{offer}/note")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void say(@PathVariable long offer, @Valid @RequestBody Note note, @AuthenticationPrincipal SignedIn me) {
-        offers.say(me.id(), offer, note.note());
+        cells.say(me.id(), offer, note.note());
     }
 
     /** What was put in force in a language, of the last 90 days unless said otherwise. */

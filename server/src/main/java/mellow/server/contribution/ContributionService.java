@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mellow.core.language.LanguageTag;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
@@ -29,54 +30,54 @@ public class ContributionService {
      * Offers that were made or answered in the period, or wait. A text that the memory or a machine drafted, put forward as it was, counts apart. Words
      * are those of the source.
      */
-    private static final String FIGURES =
+    private static final String FIGURES = Coded.sql(
             """
             with lately as (
                 select o.language_id, o.author_id, o.origin, o.answer, o.by_rule, o.changed, o.changed_of, o.offered_time, o.answered_time,
                     e.words source_words, e.removed_at is null and t.removed_at is null present,
-                    o.answer <> 0 and o.answered_time >= :from and o.answered_time < :until in_period
+                    o.answer <> {answer.open} and o.answered_time >= :from and o.answered_time < :until in_period
                 from offer o join entry e on e.id = o.entry_id join ledger_table t on t.id = e.table_id
                 where o.language_id = any(:languages) and (:person = 0 or o.author_id = :person)
-                  and (o.answer = 0 or (o.offered_time >= :from and o.offered_time < :until) or (o.answered_time >= :from and o.answered_time < :until)))
+                  and (o.answer = {answer.open} or (o.offered_time >= :from and o.offered_time < :until) or (o.answered_time >= :from and o.answered_time < :until)))
             select l.tag, p.id, p.name, o.origin in ('memory', 'draft') by_machine,
                 count(*) filter (where o.offered_time >= :from and o.offered_time < :until) offered,
-                count(*) filter (where o.in_period and o.answer = 1) settled,
-                count(*) filter (where o.in_period and o.answer = 1 and o.by_rule) by_rule,
-                count(*) filter (where o.in_period and o.answer = 2) amended,
-                count(*) filter (where o.in_period and o.answer = 3) returned,
-                count(*) filter (where o.in_period and o.answer = 4) set_aside,
-                count(*) filter (where o.in_period and o.answer = 5) withdrawn,
-                count(*) filter (where o.answer = 0 and o.present) waiting,
-                coalesce(sum(o.source_words) filter (where o.in_period and o.answer in (1, 2)), 0) words,
-                coalesce(sum(o.changed) filter (where o.in_period and o.answer = 2), 0) changed,
-                coalesce(sum(o.changed_of) filter (where o.in_period and o.answer = 2), 0) changed_of,
+                count(*) filter (where o.in_period and o.answer = {answer.settled}) settled,
+                count(*) filter (where o.in_period and o.answer = {answer.settled} and o.by_rule) by_rule,
+                count(*) filter (where o.in_period and o.answer = {answer.amended}) amended,
+                count(*) filter (where o.in_period and o.answer = {answer.returned}) returned,
+                count(*) filter (where o.in_period and o.answer = {answer.set_aside}) set_aside,
+                count(*) filter (where o.in_period and o.answer = {answer.withdrawn}) withdrawn,
+                count(*) filter (where o.answer = {answer.open} and o.present) waiting,
+                coalesce(sum(o.source_words) filter (where o.in_period and o.answer in ({answer.settled}, {answer.amended})), 0) words,
+                coalesce(sum(o.changed) filter (where o.in_period and o.answer = {answer.amended}), 0) changed,
+                coalesce(sum(o.changed_of) filter (where o.in_period and o.answer = {answer.amended}), 0) changed_of,
                 percentile_cont(0.5) within group (order by extract(epoch from o.answered_time - o.offered_time))
-                    filter (where o.in_period and o.answer in (1, 2, 3) and not o.by_rule) median
+                    filter (where o.in_period and o.answer in ({answer.settled}, {answer.amended}, {answer.returned}) and not o.by_rule) median
             from lately o join language l on l.id = o.language_id join person p on p.id = o.author_id
             group by l.tag, p.id, p.name, by_machine
-            having count(*) filter (where o.present or o.answer <> 0) > 0
+            having count(*) filter (where o.present or o.answer <> {answer.open}) > 0
             order by l.tag, lower(p.name), p.id, by_machine
-            """;
+            """);
 
-    private static final String WEEKS =
+    private static final String WEEKS = Coded.sql(
             """
             select l.tag, o.author_id, date_trunc('week', o.answered_time at time zone 'UTC')::date week,
-                count(*) filter (where o.answer = 1) settled, count(*) filter (where o.answer = 2) amended, count(*) filter (where o.answer = 3) returned
+                count(*) filter (where o.answer = {answer.settled}) settled, count(*) filter (where o.answer = {answer.amended}) amended, count(*) filter (where o.answer = {answer.returned}) returned
             from offer o join language l on l.id = o.language_id
-            where o.language_id = any(:languages) and (:person = 0 or o.author_id = :person) and o.answer in (1, 2, 3)
+            where o.language_id = any(:languages) and (:person = 0 or o.author_id = :person) and o.answer in ({answer.settled}, {answer.amended}, {answer.returned})
               and o.answered_time >= :from and o.answered_time < :until
             group by 1, 2, 3 order by 1, 2, 3
-            """;
+            """);
     /** As a standing rule counts: what a reviewer settled since they last amended or returned one. */
-    private static final String ROWS =
+    private static final String ROWS = Coded.sql(
             """
             select w.language, w.person, (
-                select count(*) from offer o where o.language_id = w.language and o.author_id = w.person and o.answer in (1, 2, 3) and not o.by_rule and o.answer = 1
+                select count(*) from offer o where o.language_id = w.language and o.author_id = w.person and o.answer in ({answer.settled}, {answer.amended}, {answer.returned}) and not o.by_rule and o.answer = {answer.settled}
                   and o.answered_time > coalesce((select b.answered_time from offer b
-                      where b.language_id = w.language and b.author_id = w.person and b.answer in (1, 2, 3) and not b.by_rule and b.answer <> 1
+                      where b.language_id = w.language and b.author_id = w.person and b.answer in ({answer.settled}, {answer.amended}, {answer.returned}) and not b.by_rule and b.answer <> {answer.settled}
                       order by b.answered_time desc limit 1), '-infinity')) in_a_row
             from unnest(cast(:languages as int[]), cast(:people as bigint[])) w (language, person)
-            """;
+            """);
 
     private final LanguageService languages;
     private final PeopleService people;

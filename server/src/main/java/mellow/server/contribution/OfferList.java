@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import mellow.core.cell.Offer.Answer;
 import mellow.core.language.LanguageTag;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
@@ -26,34 +27,34 @@ public class OfferList {
     /** More drafts than that are work for the ledger, which shows any number. */
     private static final int MOST_DRAFTS = 200;
 
-    private static final String OFFERS =
+    private static final String OFFERS = Coded.sql(
             """
             select o.id, o.entry_id, l.tag, t.slug, t.name table_name, e.key, e.source, e.source_forms, e.shape, e.max_length, o.text, o.forms, o.note,
                 o.origin, o.answer, o.by_rule, o.offered_time, o.answered_time, b.name answered_by, o.reason, o.changed, o.changed_of,
                 coalesce(c.version, 0) version, a.after amended, a.after_forms amended_forms, e.removed_at is null and t.removed_at is null present,
-                o.answer = 3 and c.state = 1 and not exists (select 1 from offer n
-                    where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> 5 and n.opened_at > o.opened_at) came_back
+                o.answer = {answer.returned} and c.state = {state.returned} and not exists (select 1 from offer n
+                    where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> {answer.withdrawn} and n.opened_at > o.opened_at) came_back
             from offer o join entry e on e.id = o.entry_id join ledger_table t on t.id = e.table_id join language l on l.id = o.language_id
             join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id
             left join person b on b.id = o.answered_by
             left join lateral (select s.after, s.after_forms from cell_story s
-                where o.answer = 2 and s.entry_id = o.entry_id and s.language_id = o.language_id and s.offer_id = o.id and s.what = 'amended'
+                where o.answer = {answer.amended} and s.entry_id = o.entry_id and s.language_id = o.language_id and s.offer_id = o.id and s.what = 'amended'
                 order by s.id desc limit 1) a on true
             where o.author_id = :author and o.language_id = any(:languages) and (:answer < 0 or o.answer = :answer) and (:after = 0 or o.id < :after)
             order by o.id desc limit :most
-            """;
+            """);
     /** How many there are of each kind. */
     private static final String COUNTS =
             "select answer, count(*) from offer where author_id = :author and language_id = any(:languages) group by answer";
 
-    private static final String DRAFTS =
+    private static final String DRAFTS = Coded.sql(
             """
             select c.entry_id, l.tag, t.slug, t.name table_name, e.key, e.source, e.source_forms, e.shape, c.text, c.forms, c.version, c.changed_at
             from cell c join entry e on e.id = c.entry_id and e.removed_at is null join ledger_table t on t.id = e.table_id and t.removed_at is null
             join language l on l.id = c.language_id
-            where c.state = 4 and c.language_id = any(:languages) and c.author_id = :author and c.origin in ('typed', 'pasted', 'undo')
+            where c.state = {state.pencilled} and c.language_id = any(:languages) and c.author_id = :author and c.origin in ('typed', 'pasted', 'undo')
             order by c.changed_at desc limit :most
-            """;
+            """);
 
     private final LanguageService languages;
     private final PeopleService people;
@@ -209,20 +210,6 @@ public class OfferList {
                         row.getInt("version"),
                         row.getTimestamp("changed_at").toInstant()))
                 .list();
-    }
-
-    /** Says something to the reviewer about an open offer of one's own, in place of what was said. */
-    @Transactional
-    public void say(long me, long offer, String note) {
-        int said = jdbc.sql("update offer set note = :note where id = :offer and author_id = :me and answer = 0")
-                .param("note", note.strip())
-                .param("offer", offer)
-                .param("me", me)
-                .update();
-        if (said == 0) {
-            throw Refusal.unacceptable(
-                    "no-open-offer", "A note can be written to an offer of one's own that still waits.");
-        }
     }
 
     private Integer[] visible(long me, long author, @Nullable LanguageTag in) {

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import mellow.core.language.LanguageTag;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
@@ -23,7 +24,7 @@ public class ReportService {
      * was undone, and not done again, or came from a file that was taken back, does not count; it is looked up by hash, because a join would believe statistics that know nothing of an undo of
      * thousands a moment ago.
      */
-    private static final String LINES =
+    private static final String LINES = Coded.sql(
             """
             with undone as (
                 select entry_id, version from cell_story where language_id = :language and what = 'undone' and version is not null and at >= :from),
@@ -32,7 +33,7 @@ public class ReportService {
                     s.before is not null and s.was is not null and (s.was::jsonb ->> 'basedOn')::int < s.based_on answers_stale
                 from cell_story s join entry e on e.id = s.entry_id
                 where s.language_id = :language and s.at >= :from and s.at < :until
-                  and (s.what = 'returned' or s.standing = 2 and s.what in ('settled', 'settled_by_rule', 'amended', 'still_holds', 'put_back'))
+                  and (s.what = 'returned' or s.standing = {standing.settled} and s.what in ('settled', 'settled_by_rule', 'amended', 'still_holds', 'put_back'))
                   and ((s.entry_id, coalesce(s.version, 0) + 1) not in (select entry_id, version from undone)
                       or (s.entry_id, coalesce(s.version, 0) + 2) in (select entry_id, version from undone))
                   and (s.intake_id is null or s.intake_id not in (select id from intake where undone_at is not null)))
@@ -46,7 +47,7 @@ public class ReportService {
             from lines l left join person p on p.id = l.person_id left join ledger_table t on t.id = l.table_id
             group by grouping sets ((l.person_id, p.name, l.from_file), (l.table_id, t.slug, t.name))
             order by l.from_file, lower(p.name), l.person_id, lower(t.name), l.table_id
-            """;
+            """);
 
     private final LanguageService languages;
     private final PeopleService people;

@@ -7,8 +7,10 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import mellow.core.cell.CellState;
+import mellow.server.common.Coded;
 import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -30,59 +32,51 @@ public class CoverageService {
             """;
 
     private static final String FORGET = "delete from coverage where table_id = :table";
-    private static final String RECOUNT =
+    private static final String RECOUNT = Coded.sql(
             """
             insert into coverage (table_id, language_id, state, entries, words)
             select e.table_id, c.language_id, c.state, count(*), sum(e.words)
             from entry e join cell c on c.entry_id = e.id
-            where e.table_id = :table and e.removed_at is null and e.translatable and c.state <> 5
+            where e.table_id = :table and e.removed_at is null and e.translatable and c.state <> {state.untranslated}
             group by e.table_id, c.language_id, c.state
-            """;
-    private static final String RECOUNT_TABLE =
-            """
-            update ledger_table t set (entries, words) = (
-                select count(*), coalesce(sum(words), 0) from entry e where e.table_id = t.id and e.removed_at is null and e.translatable)
-            where t.id = :table
-            """;
-    private static final String COUNTED =
+            """);
+    private static final String COUNTED = Coded.sql(
             """
             select e.table_id, c.language_id, c.state, count(*), sum(e.words)
             from entry e join cell c on c.entry_id = e.id
-            where e.id = any(:entries) and e.removed_at is null and e.translatable and c.state <> 5
+            where e.id = any(:entries) and e.removed_at is null and e.translatable and c.state <> {state.untranslated}
             group by e.table_id, c.language_id, c.state
-            """;
+            """);
     private static final String COUNTED_TABLES =
             """
             select table_id, count(*), sum(words) from entry
             where id = any(:entries) and removed_at is null and translatable group by table_id
             """;
-    private static final String ADD_TO_TABLES =
-            """
-            update ledger_table t set entries = t.entries + moved.entries, words = t.words + moved.words
-            from (select m.* from unnest(cast(:tables as bigint[]), cast(:entries as int[]), cast(:words as bigint[])) m (id, entries, words)
-                  join ledger_table l on l.id = m.id order by m.id for no key update of l) moved
-            where moved.id = t.id
-            """;
     private static final String ALL = "select table_id, language_id, state, entries, words from coverage";
-    private static final String NOTE_DAY =
+    private static final String NOTE_DAY = Coded.sql(
             """
             insert into coverage_day (table_id, language_id, day, entries, words)
             select t.id, l.language_id, :day, t.entries - coalesce(c.entries, 0), t.words - coalesce(c.words, 0)
             from ledger_table t
             join table_language l on l.table_id = t.id and l.archived_at is null
-            left join coverage c on c.table_id = t.id and c.language_id = l.language_id and c.state = 3
+            left join coverage c on c.table_id = t.id and c.language_id = l.language_id and c.state = {state.settled}
             where t.removed_at is null
             on conflict (table_id, language_id, day) do update set entries = excluded.entries, words = excluded.words
-            """;
+            """);
     private static final String DAYS =
             "select table_id, language_id, day, entries, words from coverage_day where day >= :from order by day";
 
+    /** Up to so many entries are counted by themselves; where more change, counting their whole table anew is less work. */
+    public static final int FEW = 20_000;
+
     private static final List<CellState> STATES = List.of(CellState.values());
 
+    private final TableTotals totals;
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    CoverageService(JdbcClient jdbc, Clock clock) {
+    CoverageService(TableTotals totals, JdbcClient jdbc, Clock clock) {
+        this.totals = totals;
         this.jdbc = jdbc;
         this.clock = clock;
     }
@@ -143,7 +137,7 @@ public class CoverageService {
     public void around(Collection<Long> entries, Runnable change) {
         Long[] ids = entries.toArray(Long[]::new);
         Moves moves = new Moves();
-        Map<Long, Count> totals = new TreeMap<>();
+        SortedMap<Long, Count> totals = new TreeMap<>();
         look(ids, -1, moves, totals);
         change.run();
         look(ids, 1, moves, totals);
@@ -151,10 +145,27 @@ public class CoverageService {
         add(totals);
     }
 
+    /**
+     * The same in one table.
+     *
+     * @param entries those concerned; when they are more than {@link #FEW}, any of them and at least one more than that
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void around(long table, Collection<Long> entries, Runnable change) {
+        if (entries.isEmpty()) {
+            change.run();
+        } else if (entries.size() <= FEW) {
+            around(entries, change);
+        } else {
+            change.run();
+            recount(table);
+        }
+    }
+
     /** Entries without any cell came to a table. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void entriesCame(Collection<Long> entries) {
-        Map<Long, Count> totals = new TreeMap<>();
+        SortedMap<Long, Count> totals = new TreeMap<>();
         look(entries.toArray(Long[]::new), 1, new Moves(), totals);
         add(totals);
     }
@@ -169,24 +180,18 @@ public class CoverageService {
                 totals.merge(row.getLong(1), new Count(sign * row.getInt(2), sign * row.getLong(3)), Count::plus));
     }
 
-    private void add(Map<Long, Count> totals) {
-        totals.values().removeIf(Count::none);
-        if (totals.isEmpty()) {
+    private void add(SortedMap<Long, Count> moved) {
+        moved.values().removeIf(Count::none);
+        if (moved.isEmpty()) {
             return;
         }
-        jdbc.sql(ADD_TO_TABLES)
-                .param("tables", totals.keySet().toArray(Long[]::new))
-                .param("entries", totals.values().stream().map(Count::entries).toArray(Integer[]::new))
-                .param("words", totals.values().stream().map(Count::words).toArray(Long[]::new))
-                .update();
+        totals.add(moved);
     }
 
-    /** Counts a table anew after a bulk change. */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public void recount(long table) {
+    private void recount(long table) {
         jdbc.sql(FORGET).param("table", table).update();
         jdbc.sql(RECOUNT).param("table", table).update();
-        jdbc.sql(RECOUNT_TABLE).param("table", table).update();
+        totals.recount(table);
     }
 
     /** All counters, by table and language. */
@@ -204,12 +209,7 @@ public class CoverageService {
     /** Notes what is left to settle today; the last note of a day stays. */
     @Transactional
     public void noteDay() {
-        noteDay(LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
-    }
-
-    /** The same for a given day, for demo data with a past. */
-    @Transactional
-    public void noteDay(LocalDate day) {
+        LocalDate day = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
         jdbc.sql(NOTE_DAY).param("day", day).update();
     }
 

@@ -3,12 +3,10 @@ package mellow.server.demo;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -16,8 +14,9 @@ import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
-import mellow.server.cell.CellChanged;
 import mellow.server.cell.CellService;
+import mellow.server.common.Coded;
+import mellow.server.common.LedgerClock;
 import mellow.server.coverage.CoverageService;
 import mellow.server.demo.Scenario.Answer;
 import mellow.server.demo.Scenario.Asked;
@@ -35,6 +34,9 @@ import mellow.server.people.SignedIn;
 import mellow.server.product.ProductService;
 import mellow.server.question.QuestionService;
 import mellow.server.run.RunService.Progress;
+import mellow.server.table.TableInfo;
+import mellow.server.table.TableInfo.Kept;
+import mellow.server.table.TableService;
 import mellow.server.wordbook.WordbookService;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -46,12 +48,12 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 public class DemoLoader {
 
-    private static final String CELL =
+    private static final String CELL = Coded.sql(
             """
-            select e.id entry, coalesce(c.version, 0) version, (select o.id from offer o where o.entry_id = e.id and o.language_id = l.id and o.answer = 0 order by o.id limit 1) offer
+            select e.id entry, coalesce(c.version, 0) version, (select o.id from offer o where o.entry_id = e.id and o.language_id = l.id and o.answer = {answer.open} order by o.id limit 1) offer
             from entry e join ledger_table t on t.id = e.table_id cross join language l left join cell c on c.entry_id = e.id and c.language_id = l.id
             where t.slug = :table and e.key = :key and l.tag = :language and e.removed_at is null
-            """;
+            """);
 
     private static final TypeReference<List<Word>> WORDS = new TypeReference<>() {};
     private static final TypeReference<List<Shaped>> SHAPED = new TypeReference<>() {};
@@ -61,6 +63,7 @@ public class DemoLoader {
     private final IntakeService intakes;
     private final Drops drops;
     private final EntryService entries;
+    private final TableService tables;
     private final ProductService products;
     private final CoverageService coverage;
     private final CellService cells;
@@ -69,12 +72,13 @@ public class DemoLoader {
     private final QuestionService questions;
     private final JdbcClient jdbc;
     private final JsonMapper json;
-    private final Clock clock;
+    private final LedgerClock clock;
 
     DemoLoader(
             IntakeService intakes,
             Drops drops,
             EntryService entries,
+            TableService tables,
             ProductService products,
             CoverageService coverage,
             CellService cells,
@@ -83,10 +87,11 @@ public class DemoLoader {
             QuestionService questions,
             JdbcClient jdbc,
             JsonMapper json,
-            Clock clock) {
+            LedgerClock clock) {
         this.intakes = intakes;
         this.drops = drops;
         this.entries = entries;
+        this.tables = tables;
         this.products = products;
         this.coverage = coverage;
         this.cells = cells;
@@ -120,30 +125,10 @@ public class DemoLoader {
     public void load(Consumer<String> tell) {
         Scenario scenario = scenario();
         Instant now = clock.instant();
-        for (Person person : scenario.people()) {
-            long id = people.add(person.signIn(), person.name(), scenario.password(), person.coordinator());
-            person.rights()
-                    .forEach((language, level) -> people.give(
-                            id, new LanguageTag(language), Level.valueOf(level.toUpperCase(java.util.Locale.ROOT))));
-        }
+        clock.at(now.minus(Duration.ofHours(FIRST_DAY)), () -> scenario.people().forEach(this::add));
         for (Step step : scenario.steps()) {
             Instant at = now.minus(Duration.ofHours(step.hoursAgo()));
-            if (step.file() != null) {
-                tell.accept(step.file() + " into " + Objects.requireNonNullElse(step.table(), "") + " by " + step.by());
-                takeIn(step, at);
-            }
-            if (step.folder() != null) {
-                tell.accept("the folder " + step.folder() + " by " + step.by());
-                drop(step);
-            }
-            if (step.shaped() != null) {
-                tell.accept(step.shaped() + " into " + step.table() + " by " + step.by());
-                shaped(scenario, step, at);
-            }
-            for (Answer answer : step.answers()) {
-                answer(step, answer, at);
-            }
-            coverage.noteDay(LocalDate.ofInstant(at, ZoneOffset.UTC));
+            clock.at(at, () -> play(scenario, step, at, tell));
         }
         scenario.products().forEach(products::create);
         long first = person(scenario.people().get(0).signIn());
@@ -151,10 +136,34 @@ public class DemoLoader {
                 .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
         scenario.questions().forEach(question -> ask(question, now));
         // Everyone has been here before, so that there is news.
-        jdbc.sql("update person set created_at = :first, seen_at = :seen")
-                .param("first", now.minus(Duration.ofHours(FIRST_DAY)).atOffset(ZoneOffset.UTC))
-                .param("seen", now.minus(Duration.ofHours(LAST_SEEN)).atOffset(ZoneOffset.UTC))
-                .update();
+        clock.at(now.minus(Duration.ofHours(LAST_SEEN)), () -> scenario.people()
+                .forEach(person -> people.here(person(person.signIn()))));
+    }
+
+    private void add(Person person) {
+        long id = people.add(person.signIn(), person.name(), scenario().password(), person.coordinator());
+        person.rights()
+                .forEach((language, level) ->
+                        people.give(id, new LanguageTag(language), Level.valueOf(level.toUpperCase(Locale.ROOT))));
+    }
+
+    private void play(Scenario scenario, Step step, Instant at, Consumer<String> tell) {
+        if (step.file() != null) {
+            tell.accept(step.file() + " into " + Objects.requireNonNullElse(step.table(), "") + " by " + step.by());
+            takeIn(step);
+        }
+        if (step.folder() != null) {
+            tell.accept("the folder " + step.folder() + " by " + step.by());
+            drop(step);
+        }
+        if (step.shaped() != null) {
+            tell.accept(step.shaped() + " into " + step.table() + " by " + step.by());
+            shaped(scenario, step, at);
+        }
+        for (Answer answer : step.answers()) {
+            answer(step, answer);
+        }
+        coverage.noteDay();
     }
 
     /** Makes entries that no spreadsheet column can hold; each text is offered by its language's translator and settled by the step's person. */
@@ -166,7 +175,7 @@ public class DemoLoader {
             Description said =
                     new Description(entry.key(), "", entry.note(), "", entry.section(), 0, 0, List.of(), true);
             long id = this.entries
-                    .create(person, slug, Shape.of(entry.shape()).orElseThrow(), said, entry.source(), null, at)
+                    .create(person, slug, Shape.of(entry.shape()).orElseThrow(), said, entry.source(), null)
                     .entries()
                     .get(0);
             entry.texts().forEach((language, forms) -> {
@@ -174,18 +183,10 @@ public class DemoLoader {
                 long translator =
                         person(Objects.requireNonNull(scenario.translators().get(language), language));
                 Instant offered = at.plus(Duration.ofHours(2));
-                CellChanged done =
-                        cells.change(translator, id, tag, CellChange.forms(Action.PUT_FORWARD, 0, forms), offered);
-                cells.change(
-                        person,
-                        id,
-                        tag,
-                        CellChange.answer(
-                                Action.SETTLE,
-                                done.cell().version(),
-                                done.cell().offers().get(0).id(),
-                                null),
-                        offered.plus(Duration.ofHours(1)));
+                clock.at(
+                        offered,
+                        () -> cells.change(translator, id, tag, CellChange.forms(Action.PUT_FORWARD, 0, forms)));
+                clock.at(offered.plus(Duration.ofHours(1)), () -> settle(person, slug, entry.key(), tag));
             });
         }
     }
@@ -197,7 +198,7 @@ public class DemoLoader {
                 .single();
     }
 
-    private void takeIn(Step step, Instant at) {
+    private void takeIn(Step step) {
         long person = person(step.by());
         String file = Objects.requireNonNull(step.file());
         long intake = intakes.upload(person, Objects.requireNonNullElse(step.as(), file), content(file));
@@ -210,14 +211,25 @@ public class DemoLoader {
         if (Boolean.TRUE.equals(step.open())) {
             return;
         }
-        intakes.apply(person, intake, Progress.UNWATCHED, at);
-        for (String language : step.settlesOwn()) {
-            jdbc.sql(
-                            "update table_language tl set settles_own = true from ledger_table t, language l where t.id = tl.table_id and l.id = tl.language_id and t.name = :name and l.tag = :tag")
-                    .param("name", step.table())
-                    .param("tag", language)
-                    .update();
+        intakes.apply(person, intake, Progress.UNWATCHED);
+        if (!step.settlesOwn().isEmpty()) {
+            letSettleOwn(slug(table), step.settlesOwn());
         }
+    }
+
+    private void letSettleOwn(String slug, List<String> languages) {
+        TableService.Listed listed = tables.all().stream()
+                .filter(one -> one.table().slug().equals(slug))
+                .findFirst()
+                .orElseThrow();
+        TableInfo table = listed.table();
+        List<Kept> kept = table.languages().stream()
+                .map(one -> new Kept(
+                        one.tag(),
+                        one.number(),
+                        one.settlesOwn() || languages.contains(one.tag().value())))
+                .toList();
+        tables.edit(slug, listed.version(), table.name(), kept);
     }
 
     /** Files of one table in many languages, which wait for a decision. */
@@ -231,31 +243,33 @@ public class DemoLoader {
         drops.sort(person, drop, Progress.UNWATCHED);
     }
 
-    private void answer(Step step, Answer answer, Instant at) {
-        String slug = slug(step.table());
-        jdbc.sql(CELL)
+    private void answer(Step step, Answer answer) {
+        Place place = place(slug(step.table()), answer.key(), answer.language());
+        CellChange change = new CellChange(
+                answer.action(),
+                place.version(),
+                answer.text(),
+                place.offer(),
+                answer.reason(),
+                answer.action() == Action.SETTLE,
+                null);
+        cells.change(person(step.by()), place.entry(), new LanguageTag(answer.language()), change);
+    }
+
+    private void settle(long person, String slug, String key, LanguageTag tag) {
+        Place place = place(slug, key, tag.value());
+        cells.change(
+                person, place.entry(), tag, CellChange.answer(Action.SETTLE, place.version(), place.offer(), null));
+    }
+
+    private Place place(String slug, String key, String language) {
+        return jdbc.sql(CELL)
                 .param("table", slug)
-                .param("key", answer.key())
-                .param("language", answer.language())
+                .param("key", key)
+                .param("language", language)
                 .query((row, n) -> new Place(row.getLong("entry"), row.getInt("version"), row.getLong("offer")))
                 .optional()
-                .ifPresentOrElse(
-                        place -> {
-                            CellChange change = new CellChange(
-                                    answer.action(),
-                                    place.version(),
-                                    answer.text(),
-                                    place.offer(),
-                                    answer.reason(),
-                                    answer.action() == Action.SETTLE,
-                                    null);
-                            cells.change(
-                                    person(step.by()), place.entry(), new LanguageTag(answer.language()), change, at);
-                        },
-                        () -> {
-                            throw new IllegalStateException(
-                                    "The demo answers an entry that does not exist: " + answer.key());
-                        });
+                .orElseThrow(() -> new IllegalStateException("The demo answers an entry that does not exist: " + key));
     }
 
     private void ask(Asked asked, Instant now) {
@@ -266,13 +280,16 @@ public class DemoLoader {
                 .param("key", asked.key())
                 .query(Long.class)
                 .single();
-        long question = questions.ask(person(asked.by()), entry, asked.text(), at);
+        clock.at(at, () -> questions.ask(person(asked.by()), entry, asked.text()));
         if (asked.answer() != null) {
-            questions.answer(
-                    person(Objects.requireNonNull(asked.answeredBy())),
-                    question,
-                    asked.answer(),
-                    at.plus(Duration.ofHours(1)));
+            long question = jdbc.sql("select max(id) from question where entry_id = :entry")
+                    .param("entry", entry)
+                    .query(Long.class)
+                    .single();
+            clock.at(
+                    at.plus(Duration.ofHours(1)),
+                    () -> questions.answer(
+                            person(Objects.requireNonNull(asked.answeredBy())), question, asked.answer()));
         }
     }
 

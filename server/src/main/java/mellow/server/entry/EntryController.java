@@ -39,12 +39,15 @@ import org.springframework.web.bind.annotation.RestController;
 class EntryController {
 
     private final EntryService entries;
+    private final EntryUndo undoing;
     private final EntryReader reader;
     private final PictureService pictures;
     private final Uploads uploads;
 
-    EntryController(EntryService entries, EntryReader reader, PictureService pictures, Uploads uploads) {
+    EntryController(
+            EntryService entries, EntryUndo undoing, EntryReader reader, PictureService pictures, Uploads uploads) {
         this.entries = entries;
+        this.undoing = undoing;
         this.reader = reader;
         this.pictures = pictures;
         this.uploads = uploads;
@@ -112,7 +115,7 @@ class EntryController {
             @PathVariable long line,
             @Valid @RequestBody LinePutBack wanted,
             @AuthenticationPrincipal SignedIn me) {
-        return entries.putBackLine(me.id(), id, wanted.version(), line, wanted.meaningChanged());
+        return undoing.putBackLine(me.id(), id, wanted.version(), line, wanted.meaningChanged());
     }
 
     /** Changes several entries' section or tags, or whether they are for translation. */

@@ -4,28 +4,22 @@ import jakarta.persistence.EntityManager;
 import java.util.Map;
 import java.util.Optional;
 import mellow.server.common.Refusal;
+import mellow.server.record.RecordRows;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /** Finds room between entries; where there is none left, the table is numbered anew. */
 @Component
 class EntryPlaces {
 
-    private static final String RENUMBER =
-            """
-            update entry e set position = n.n from (select id, row_number() over (order by position, id) n from entry where table_id = :table and removed_at is null) n
-            where n.id = e.id
-            """;
-
     private final EntryRepository entries;
     private final EntityManager entities;
-    private final JdbcClient jdbc;
+    private final RecordRows rows;
 
-    EntryPlaces(EntryRepository entries, EntityManager entities, JdbcClient jdbc) {
+    EntryPlaces(EntryRepository entries, EntityManager entities, RecordRows rows) {
         this.entries = entries;
         this.entities = entities;
-        this.jdbc = jdbc;
+        this.rows = rows;
     }
 
     /** Places after the entry {@code after}, or at the end. Entities that were read before may be detached afterwards. */
@@ -34,7 +28,7 @@ class EntryPlaces {
         Optional<Double> to = entries.nextPosition(table, from);
         if (to.isPresent() && to.get() - from < Positions.NARROWEST) {
             entities.flush();
-            jdbc.sql(RENUMBER).param("table", table).update();
+            rows.renumber(table);
             entities.clear();
             from = from(table, after);
             to = entries.nextPosition(table, from);

@@ -1,13 +1,11 @@
 package mellow.server.entry;
 
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
+import mellow.server.record.Stories;
+import mellow.server.record.Stories.Telling;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
-import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
-import org.springframework.jdbc.core.namedparam.SqlParameterSource;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -16,11 +14,6 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 class EntryStory {
 
-    private static final String ADD =
-            """
-            insert into entry_story (entry_id, at, person_id, what, before, after, revision, version, was, change_id)
-            values (:entry, :at, :person, :what, :before, :after, :revision, :version, :was, :change)
-            """;
     private static final String LINES =
             """
             select s.*, p.name person, i.file_name
@@ -31,18 +24,13 @@ class EntryStory {
             "select entry_id, version, was from entry_story where change_id = :change and person_id = :person order by entry_id";
 
     private final JdbcClient jdbc;
-    private final NamedParameterJdbcTemplate batch;
+    private final Stories stories;
     private final JsonMapper json;
 
-    EntryStory(JdbcClient jdbc, NamedParameterJdbcTemplate batch, JsonMapper json) {
+    EntryStory(JdbcClient jdbc, Stories stories, JsonMapper json) {
         this.jdbc = jdbc;
-        this.batch = batch;
+        this.stories = stories;
         this.json = json;
-    }
-
-    /** Takes the number of a new change. */
-    long nextChange() {
-        return jdbc.sql("select nextval('change_seq')").query(Long.class).single();
     }
 
     /**
@@ -53,22 +41,19 @@ class EntryStory {
     record Line(Entry entry, @Nullable String before, @Nullable String after, Snapshot was) {}
 
     /** Adds the lines of one change. */
-    void add(long change, long person, String what, Instant at, List<Line> lines) {
-        batch.batchUpdate(
-                ADD,
+    void add(Telling telling, String what, List<Line> lines) {
+        stories.addToEntries(
+                telling,
+                what,
                 lines.stream()
-                        .map(line -> new MapSqlParameterSource()
-                                .addValue("entry", line.entry().id())
-                                .addValue("at", at.atOffset(ZoneOffset.UTC))
-                                .addValue("person", person)
-                                .addValue("what", what)
-                                .addValue("before", line.before())
-                                .addValue("after", line.after())
-                                .addValue("revision", line.entry().sourceRevision())
-                                .addValue("version", line.entry().version())
-                                .addValue("was", json.writeValueAsString(line.was()))
-                                .addValue("change", change))
-                        .toArray(SqlParameterSource[]::new));
+                        .map(line -> new Stories.OfEntry(
+                                line.entry().id(),
+                                line.before(),
+                                line.after(),
+                                line.entry().sourceRevision(),
+                                line.entry().version(),
+                                json.writeValueAsString(line.was())))
+                        .toList());
     }
 
     /** What a change did to an entry: the version it left and how the entry was before. */

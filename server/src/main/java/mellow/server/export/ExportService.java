@@ -35,7 +35,7 @@ import mellow.core.merge.RecordEntry;
 import mellow.server.common.Refusal;
 import mellow.server.common.TempFiles;
 import mellow.server.export.Order.Untranslated;
-import mellow.server.intake.MasterFiles;
+import mellow.server.master.MasterFiles;
 import mellow.server.people.Reading;
 import mellow.server.record.RecordReader;
 import mellow.server.sheet.SheetService;

@@ -18,10 +18,11 @@ import mellow.core.format.UnwritableTextException;
 import mellow.core.language.LanguageTag;
 import mellow.core.set.KnownFile;
 import mellow.core.set.SetPaths;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.export.InPlace.Part;
 import mellow.server.export.InPlace.Place;
-import mellow.server.intake.MasterFiles;
+import mellow.server.master.MasterFiles;
 import mellow.server.record.RecordReader;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
@@ -157,7 +158,8 @@ class SetOut {
 
     private boolean anyText(TableInfo table, LanguageTag tag) {
         return jdbc.sql(
-                        "select exists (select 1 from coverage v join language l on l.id = v.language_id where v.table_id = :table and l.tag = :tag and v.state <> 5 and v.entries > 0)")
+                        Coded.sql(
+                                "select exists (select 1 from coverage v join language l on l.id = v.language_id where v.table_id = :table and l.tag = :tag and v.state <> {state.untranslated} and v.entries > 0)"))
                 .param("table", table.id())
                 .param("tag", tag.value())
                 .query(Boolean.class)

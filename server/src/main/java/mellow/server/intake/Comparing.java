@@ -5,7 +5,7 @@ import java.time.ZoneOffset;
 import java.util.Map;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
-import mellow.server.common.CopyFile;
+import mellow.server.record.CopyFile;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
 import org.springframework.jdbc.core.simple.JdbcClient;

@@ -32,6 +32,9 @@ import mellow.server.common.Perishable;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
 import mellow.server.file.FileStore;
+import mellow.server.master.FileRead;
+import mellow.server.master.MasterFiles;
+import mellow.server.master.ReadingChoice;
 import mellow.server.people.PeopleService;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
@@ -61,13 +64,6 @@ public class Drops implements Perishable {
 
     private static final Duration KEPT = Duration.ofDays(1);
     private static final Duration WAITS = Duration.ofMillis(900);
-
-    private static final String FORGET =
-            """
-            with old as (delete from dropped where created_at < :before returning id),
-                lost as (select file_id from dropped_file where drop_id in (select id from old) and file_id not in (select file_id from intake_file))
-            delete from stored_file where id in (select file_id from lost)
-            """;
 
     private final IntakeService intakes;
     private final Sets sets;
@@ -121,7 +117,7 @@ public class Drops implements Perishable {
     @Override
     @Transactional
     public int forget(Instant now) {
-        return jdbc.sql(FORGET)
+        return jdbc.sql("delete from dropped where created_at < :before")
                 .param("before", now.minus(KEPT).atOffset(ZoneOffset.UTC))
                 .update();
     }
@@ -249,7 +245,7 @@ public class Drops implements Perishable {
         Map<String, String> reasons = new HashMap<>();
         Map<String, List<String>> keys = new HashMap<>();
         Map<String, FileRead> just = new HashMap<>();
-        Map<String, IntakeOptions> habits = masters.habits();
+        Map<String, ReadingChoice> habits = masters.habits();
         List<FileFacts> facts = new ArrayList<>();
         long held = 0;
         int done = 0;
@@ -299,19 +295,19 @@ public class Drops implements Perishable {
     }
 
     /** How the file was understood before, or others that are named like it. */
-    private static IntakeOptions habitsOf(String path, Map<String, IntakeOptions> habits) {
-        IntakeOptions own = habits.get(path);
+    private static ReadingChoice habitsOf(String path, Map<String, ReadingChoice> habits) {
+        ReadingChoice own = habits.get(path);
         return own != null
                 ? own
                 : LanguagePart.sureOf(path)
                         .map(part -> habits.get(part.pattern()))
-                        .orElse(IntakeOptions.UNDECIDED);
+                        .orElse(ReadingChoice.UNDECIDED);
     }
 
     private FileFacts look(
             String path,
             byte[] content,
-            IntakeOptions habits,
+            ReadingChoice habits,
             Map<String, String> reasons,
             Map<String, List<String>> keys,
             Map<String, FileRead> just,

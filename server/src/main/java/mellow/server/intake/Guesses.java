@@ -10,7 +10,11 @@ import mellow.core.merge.Arrival;
 import mellow.core.set.SetNames;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
-import mellow.server.intake.IntakeOptions.ColumnChoice;
+import mellow.server.master.FileRead;
+import mellow.server.master.MasterFiles;
+import mellow.server.master.ReadingChoice;
+import mellow.server.master.ReadingChoice.ColumnChoice;
+import mellow.server.master.Readings;
 import mellow.server.people.Rights;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
@@ -42,19 +46,18 @@ class Guesses {
      */
     IntakeOptions about(String path, long file, Supplier<byte[]> content, Rights rights) {
         Optional<TableInfo> table = table(path);
-        IntakeOptions remembered =
-                masters.optionsOf(path).map(IntakeOptions.UNDECIDED::readAs).orElse(IntakeOptions.UNDECIDED);
+        ReadingChoice remembered = masters.optionsOf(path).orElse(ReadingChoice.UNDECIDED);
         LanguageTag from = table.map(TableInfo::source).orElse(ENGLISH);
         FileRead read = readAgain(path, file, content, remembered, from);
         texts.require(path, read.reading());
-        IntakeOptions habits = remembered;
+        ReadingChoice habits = remembered;
         if (table.isPresent() && !readSame(read, remembered)) {
             FileRead seen = read;
             habits = masters.likeOf(table.get().id(), read.format().name())
-                    .map(like -> IntakeOptions.UNDECIDED.understood(
+                    .map(like -> ReadingChoice.UNDECIDED.understood(
                             seen.raw().habits().key().isEmpty() ? null : like.keys(),
                             seen.raw().habits().siblings().isEmpty() ? null : like.siblings()))
-                    .orElse(IntakeOptions.UNDECIDED);
+                    .orElse(ReadingChoice.UNDECIDED);
             read = readings.of(path, file, content, habits, from, Map.of());
         }
         List<LanguageTag> languages = read.reading().languages();
@@ -66,14 +69,15 @@ class Guesses {
                                 .sourceLanguage()
                                 .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
                                 .orElse(languages.get(0)));
-        IntakeOptions into = into(path, table, source, rights);
-        return readSame(read, remembered) ? into.readAs(remembered) : into.understood(habits.keys(), habits.siblings());
+        return new IntakeOptions(
+                readSame(read, remembered) ? remembered : habits.habits(), into(path, table, source, rights));
     }
 
     /** The same of a file that cannot be read as it seems: somebody may know better. */
     IntakeOptions aboutUnread(String path, Rights rights) {
         Optional<TableInfo> table = table(path);
-        return into(path, table, table.map(TableInfo::source).orElse(ENGLISH), rights);
+        Destination into = into(path, table, table.map(TableInfo::source).orElse(ENGLISH), rights);
+        return new IntakeOptions(ReadingChoice.UNDECIDED, into);
     }
 
     private Optional<TableInfo> table(String path) {
@@ -83,8 +87,8 @@ class Guesses {
                 .findFirst());
     }
 
-    private static IntakeOptions into(String path, Optional<TableInfo> table, LanguageTag source, Rights rights) {
-        return IntakeOptions.UNDECIDED
+    private static Destination into(String path, Optional<TableInfo> table, LanguageTag source, Rights rights) {
+        return Destination.UNDECIDED
                 .into(
                         table.map(TableInfo::slug).orElse(null),
                         table.isEmpty() ? SetNames.title(path) : null,
@@ -94,25 +98,25 @@ class Guesses {
 
     /** What was said about a path last time may not fit what it holds now; then the file is read as it seems. */
     private FileRead readAgain(
-            String path, long file, Supplier<byte[]> content, IntakeOptions remembered, LanguageTag source) {
-        if (!remembered.equals(IntakeOptions.UNDECIDED)) {
+            String path, long file, Supplier<byte[]> content, ReadingChoice remembered, LanguageTag source) {
+        if (!remembered.equals(ReadingChoice.UNDECIDED)) {
             try {
                 FileRead read = readings.of(path, file, content, remembered, source, Map.of());
                 if (read.blocked().isEmpty() && sameHeadings(read, remembered)) {
                     return read;
                 }
             } catch (UnreadableFileException | Refusal otherThanBefore) {
-                return readings.of(path, file, content, IntakeOptions.UNDECIDED, source, Map.of());
+                return readings.of(path, file, content, ReadingChoice.UNDECIDED, source, Map.of());
             }
         }
-        return readings.of(path, file, content, IntakeOptions.UNDECIDED, source, Map.of());
+        return readings.of(path, file, content, ReadingChoice.UNDECIDED, source, Map.of());
     }
 
-    private static boolean readSame(FileRead read, IntakeOptions remembered) {
+    private static boolean readSame(FileRead read, ReadingChoice remembered) {
         return read.format().name().equals(remembered.format()) && sameHeadings(read, remembered);
     }
 
-    private static boolean sameHeadings(FileRead read, IntakeOptions remembered) {
+    private static boolean sameHeadings(FileRead read, ReadingChoice remembered) {
         List<ColumnChoice> columns = remembered.columns();
         Integer header = remembered.headerRow();
         return read.separated()

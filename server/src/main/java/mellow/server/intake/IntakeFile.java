@@ -1,6 +1,7 @@
 package mellow.server.intake;
 
 import java.util.List;
+import mellow.server.master.ReadingChoice;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -18,7 +19,7 @@ record IntakeFile(
         int position,
         String path,
         long file,
-        @Nullable IntakeOptions reading,
+        @Nullable ReadingChoice reading,
         boolean source,
         boolean leftOut,
         @Nullable Facts facts) {
@@ -45,7 +46,7 @@ record IntakeFile(
             @Nullable String blocked) {}
 
     /** The same, left out or not, read in another way. */
-    IntakeFile decided(@Nullable IntakeOptions otherwise, boolean isSource, boolean staysOut, @Nullable Facts found) {
+    IntakeFile decided(@Nullable ReadingChoice otherwise, boolean isSource, boolean staysOut, @Nullable Facts found) {
         return new IntakeFile(position, path, file, otherwise, isSource, staysOut, found);
     }
 

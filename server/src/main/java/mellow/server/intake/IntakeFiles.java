@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import mellow.server.master.ReadingChoice;
 import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -63,7 +64,7 @@ class IntakeFiles {
                             row.getInt("position"),
                             row.getString("path"),
                             row.getLong("file_id"),
-                            reading == null ? null : json.readValue(reading, IntakeOptions.class),
+                            reading == null ? null : json.readValue(reading, ReadingChoice.class),
                             row.getBoolean("source"),
                             row.getBoolean("left_out"),
                             facts == null ? null : json.readValue(facts, IntakeFile.Facts.class));

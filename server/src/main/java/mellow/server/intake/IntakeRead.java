@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import mellow.core.format.FileReading;
 import mellow.core.format.Problems;
+import mellow.server.master.FileRead;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -4,7 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import mellow.core.format.KeyHabit;
 import mellow.core.format.SiblingHabit;
-import mellow.server.intake.IntakeOptions.ColumnChoice;
+import mellow.server.master.ReadingChoice.ColumnChoice;
 import mellow.server.run.RunService.RunReply;
 import org.jspecify.annotations.Nullable;
 

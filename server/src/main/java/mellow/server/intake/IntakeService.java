@@ -23,6 +23,7 @@ import mellow.server.common.LongWork;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
 import mellow.server.intake.IntakeReply.ReadingReply;
+import mellow.server.master.ReadingChoice;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
 import mellow.server.run.RunService;
@@ -147,7 +148,8 @@ public class IntakeService {
         rights.requireAny("bring files in");
         long file = files.store(person, path, content);
         IntakeOptions options = guesses.about(path, file, () -> content, rights);
-        Planner.requireRightIn(rights, Optional.ofNullable(options.table()).map(tables::find));
+        Planner.requireRightIn(
+                rights, Optional.ofNullable(options.where().table()).map(tables::find));
         return kept(person, path, file, options);
     }
 
@@ -167,7 +169,9 @@ public class IntakeService {
         Intake intake = new Intake(person, path, json.writeValueAsString(options), clock.instant());
         intake.decide(
                 json.writeValueAsString(options),
-                options.table() == null ? null : tables.find(options.table()).id());
+                options.where().table() == null
+                        ? null
+                        : tables.find(options.where().table()).id());
         long id = intakes.saveAndFlush(intake).id();
         members.addOnly(id, path, file);
         shown.note(intake, options);
@@ -183,7 +187,8 @@ public class IntakeService {
         } catch (UnreadableFileException unread) {
             options = guesses.aboutUnread(path, rights);
         }
-        Planner.requireRightIn(rights, Optional.ofNullable(options.table()).map(tables::find));
+        Planner.requireRightIn(
+                rights, Optional.ofNullable(options.where().table()).map(tables::find));
         return kept(person, path, file, options);
     }
 
@@ -193,18 +198,18 @@ public class IntakeService {
         FileSet.Member only = set.members().get(0);
         IntakeOptions guessed = guesses.about(only.path(), file, () -> files.load(file), people.rights(person));
         Optional<TableInfo> table = Optional.ofNullable(set.table()).map(tables::find);
-        IntakeOptions options = guessed.into(
-                table.map(TableInfo::slug).orElse(null),
-                table.isEmpty() ? name : null,
-                guessed.arriving().orElse(null));
-        if (guessed.language() == null && only.language().isPresent()) {
-            options = options.in(only.language().get().value());
+        ReadingChoice how = guessed.how().language() == null && only.language().isPresent()
+                ? guessed.how().in(only.language().get().value())
+                : guessed.how();
+        Destination where = guessed.where()
+                .into(
+                        table.map(TableInfo::slug).orElse(null),
+                        table.isEmpty() ? name : null,
+                        guessed.where().arrival());
+        if (table.isPresent()) {
+            where = where.from(table.get().source().value());
         }
-        return kept(
-                person,
-                only.path(),
-                file,
-                table.isEmpty() ? options : options.from(table.get().source().value()));
+        return kept(person, only.path(), file, new IntakeOptions(how, where));
     }
 
     /** An intake of a stored file by itself, as it tells. */
@@ -231,12 +236,14 @@ public class IntakeService {
         return java.util.Objects.requireNonNull(transaction.execute(status -> {
             LongWork.mayTakeItsTime(jdbc);
             long id = upload(person, name, content);
-            IntakeOptions options = planner.options(planner.open(person, id)).into(table, null, arrival);
+            IntakeOptions options = planner.options(planner.open(person, id));
+            Destination where = options.where().into(table, null, arrival);
             for (Map.Entry<ChangeKind, Choice> one : policy.entrySet()) {
-                options = options.choosing(one.getKey(), one.getValue());
+                where = where.choosing(one.getKey(), one.getValue());
             }
-            decide(person, id, language == null ? options : options.in(language));
-            taking.take(person, id, Progress.UNWATCHED, clock.instant());
+            ReadingChoice how = language == null ? options.how() : options.how().in(language);
+            decide(person, id, new IntakeOptions(how, where));
+            taking.take(person, id, Progress.UNWATCHED);
             PreviewReply done =
                     java.util.Objects.requireNonNull(reply(person, id).report());
             if (dryRun) {
@@ -276,7 +283,7 @@ public class IntakeService {
             sets.decide(intake, new Sets.SetChoice(options, List.of()));
             return;
         }
-        Optional<TableInfo> into = Optional.ofNullable(options.table()).map(tables::find);
+        Optional<TableInfo> into = Optional.ofNullable(options.where().table()).map(tables::find);
         Planner.requireRightIn(people.rights(person), into);
         boolean unread = shown.of(intake, planner.options(intake)).unread();
         intake.decide(json.writeValueAsString(options), into.map(TableInfo::id).orElse(null));
@@ -306,7 +313,8 @@ public class IntakeService {
     @Transactional
     public void decide(long person, long id, @Nullable String table, @Nullable String newTable, Arrival arrival) {
         Intake intake = planner.open(person, id);
-        decide(person, id, planner.options(intake).into(table, newTable, arrival));
+        IntakeOptions options = planner.options(intake);
+        decide(person, id, options.going(options.where().into(table, newTable, arrival)));
     }
 
     /** The intake with everything its screen needs. */
@@ -524,8 +532,9 @@ public class IntakeService {
             String find = request.find() == null ? "" : request.find().strip();
             lines.choose(id, request.kind(), request.choice(), request.lines(), find);
             if (request.lines() == null && find.isEmpty()) {
-                intake.choose(
-                        json.writeValueAsString(planner.options(intake).choosing(request.kind(), request.choice())));
+                IntakeOptions options = planner.options(intake);
+                intake.choose(json.writeValueAsString(
+                        options.going(options.where().choosing(request.kind(), request.choice()))));
             }
             boolean shapes = request.kind().shapesOthers() && lines.shaped(id, request.kind());
             if (shapes) {
@@ -556,7 +565,7 @@ public class IntakeService {
      * @param all put back what was changed since, too
      */
     public void undo(long person, long id, boolean all) {
-        undoing.undo(person, id, all, clock.instant());
+        undoing.undo(person, id, all);
     }
 
     /** Starts applying as a run. */
@@ -574,12 +583,7 @@ public class IntakeService {
 
     /** Applies the intake now, all of it in one transaction. */
     public void apply(long person, long id, Progress progress) {
-        apply(person, id, progress, clock.instant());
-    }
-
-    /** The same at a given time, for demo data with a past. */
-    public void apply(long person, long id, Progress progress, Instant at) {
-        int touched = taking.take(person, id, progress, at);
+        int touched = taking.take(person, id, progress);
         if (touched > ANALYZED_FROM) {
             // What came by the thousand is unknown to the planner, and until it is known everybody's queries suffer.
             jdbc.sql("analyze entry, cell").update();

@@ -10,13 +10,12 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** What intakes keep for a while: files that nobody decided about, files that were left, and how things were before an intake that was taken back. */
+/** What intakes keep for a while: files that nobody decided about, and files that were left. */
 @Component
 class IntakeUpkeep implements Perishable {
 
     private static final Duration UNDECIDED = Duration.ofDays(90);
     private static final Duration LEFT = Duration.ofDays(30);
-    private static final Duration TAKEN_BACK = Duration.ofDays(90);
 
     private static final String LEAVE =
             "update intake set status = 'left', version = version + 1 where status = 'open' and created_at < :undecided";
@@ -24,10 +23,7 @@ class IntakeUpkeep implements Perishable {
             LEAVE,
             "delete from intake_line l using intake i where i.id = l.intake_id and i.status <> 'open'",
             "delete from intake_decision d using intake i where i.id = d.intake_id and i.status <> 'open'",
-            "delete from intake_file f using intake i where i.id = f.intake_id and i.status = 'left' and i.created_at < :left",
-            "delete from intake_cell_was w using intake i where i.id = w.intake_id and i.status = 'undone' and i.undone_at < :takenBack",
-            "delete from intake_entry_was w using intake i where i.id = w.intake_id and i.status = 'undone' and i.undone_at < :takenBack",
-            "delete from intake_entry w using intake i where i.id = w.intake_id and i.status = 'undone' and i.undone_at < :takenBack");
+            "delete from intake_file f using intake i where i.id = f.intake_id and i.status = 'left' and i.created_at < :left");
 
     private final JdbcClient jdbc;
 
@@ -37,7 +33,7 @@ class IntakeUpkeep implements Perishable {
 
     @Override
     public String what() {
-        return "intakes that were left or taken back";
+        return "intakes that nobody decided about or that were left";
     }
 
     @Override
@@ -48,7 +44,6 @@ class IntakeUpkeep implements Perishable {
                 .mapToInt(step -> jdbc.sql(step)
                         .param("undecided", now.minus(UNDECIDED).atOffset(ZoneOffset.UTC))
                         .param("left", now.minus(LEFT).atOffset(ZoneOffset.UTC))
-                        .param("takenBack", now.minus(TAKEN_BACK).atOffset(ZoneOffset.UTC))
                         .update())
                 .sum();
     }

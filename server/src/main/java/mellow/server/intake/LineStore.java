@@ -13,11 +13,12 @@ import javax.sql.DataSource;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
-import mellow.server.common.CopyFile;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.intake.PreviewReply.Group;
 import mellow.server.intake.PreviewReply.Line;
+import mellow.server.record.CopyFile;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.UncategorizedSQLException;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -58,13 +59,13 @@ class LineStore {
      * Which languages have a text that is current: those that the new source would make stale. Line by line, because nothing tells the planner yet how
      * many lines there are: joined, it once read all cells of the database for each of them.
      */
-    private static final String FIND_STALE =
+    private static final String FIND_STALE = Coded.sql(
             """
             update intake_line t set stale = coalesce((
                 select string_agg(g.tag, ',' order by g.tag) from cell c join language g on g.id = c.language_id
-                where c.entry_id = t.entry_id and c.standing <> 0 and c.based_on >= (select e.meaning_revision from entry e where e.id = t.entry_id)), '')
+                where c.entry_id = t.entry_id and c.standing <> {standing.none} and c.based_on >= (select e.meaning_revision from entry e where e.id = t.entry_id)), '')
             where t.intake_id = :intake and t.kind = any(:kinds)
-            """;
+            """);
 
     /** Decides about lines and keeps it where a crash does not reach: the lines are found again, decisions would not be. */
     private static final String CHOOSE =

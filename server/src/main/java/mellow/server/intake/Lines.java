@@ -9,8 +9,8 @@ import mellow.core.merge.Choice;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
 import mellow.core.merge.Untouched;
-import mellow.server.common.CopyFile;
 import mellow.server.common.TextColumns;
+import mellow.server.record.CopyFile;
 import org.jspecify.annotations.Nullable;
 
 /** Writes what a file would do as rows that people look at and decide about. Texts that come along with a new entry are counted in its row. */

@@ -1,8 +1,7 @@
 package mellow.server.intake;
 
-import java.util.LinkedHashMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
@@ -11,6 +10,8 @@ import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.Terms;
 import mellow.server.common.Refusal;
+import mellow.server.master.MasterFiles;
+import mellow.server.master.ReadingChoice;
 import mellow.server.people.Rights;
 import mellow.server.table.TableInfo;
 import org.jspecify.annotations.Nullable;
@@ -61,12 +62,16 @@ record Plan(
     }
 
     /** The files that come in, with every guess about how they are read written down. */
-    Map<IntakeFile, IntakeOptions> exact() {
-        Map<IntakeFile, IntakeOptions> exact = new LinkedHashMap<>();
+    List<MasterFiles.Held> exact() {
+        List<MasterFiles.Held> exact = new ArrayList<>();
         for (IntakeRead.Member member : file.members()) {
-            IntakeOptions own = member.file().reading();
+            ReadingChoice own = member.file().reading();
             if (member.read() != null) {
-                exact.put(member.file(), member.read().exact(own == null ? options : own));
+                ReadingChoice said = own == null ? options.how() : own;
+                exact.add(new MasterFiles.Held(
+                        member.file().path(),
+                        member.file().file(),
+                        member.read().exact(said)));
             }
         }
         return exact;

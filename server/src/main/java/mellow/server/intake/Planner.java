@@ -23,6 +23,8 @@ import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
 import mellow.server.language.LanguageService;
+import mellow.server.master.MasterFiles;
+import mellow.server.master.Readings;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
 import mellow.server.run.RunService.Progress;
@@ -123,13 +125,13 @@ class Planner {
 
     /** The intake's files, read as was decided. */
     IntakeRead read(Intake intake, IntakeOptions options, Progress progress) {
-        LanguageTag source = source(intake.table().map(tables::find), options);
+        LanguageTag source = source(intake.table().map(tables::find), options.where());
         Map<EntryId, Shape> formed = intake.table().map(masters::formed).orElse(Map.of());
         List<IntakeFile> all = members.of(intake.id());
         IntakeFile file = all.get(0);
         IntakeRead read = intake.pattern().isPresent()
                 ? sets.read(all, source, formed, progress).read()
-                : IntakeRead.of(file, readings.of(file.path(), file.file(), options, source, formed));
+                : IntakeRead.of(file, readings.of(file.path(), file.file(), options.how(), source, formed));
         for (IntakeRead.Member member : read.members()) {
             if (member.read() != null) {
                 texts.require(member.file().path(), member.read().reading());
@@ -152,20 +154,20 @@ class Planner {
     }
 
     /** The source language of the table it goes into. */
-    LanguageTag source(Optional<TableInfo> table, IntakeOptions options) {
+    LanguageTag source(Optional<TableInfo> table, Destination into) {
         return table.map(TableInfo::source)
-                .orElseGet(() -> languages.parse(Objects.requireNonNullElse(options.source(), "en")));
+                .orElseGet(() -> languages.parse(Objects.requireNonNullElse(into.source(), "en")));
     }
 
     /** The source language of the table that an intake went into. */
     LanguageTag sourceOf(Intake intake) {
-        return source(intake.table().map(tables::find), options(intake));
+        return source(intake.table().map(tables::find), options(intake).where());
     }
 
     /** Why the table that it would make cannot be made; empty when it can, or is there. */
-    Optional<String> nameTaken(IntakeOptions options) {
-        String name = Objects.requireNonNullElse(options.newTable(), "").strip();
-        boolean taken = options.table() == null
+    Optional<String> nameTaken(Destination into) {
+        String name = Objects.requireNonNullElse(into.newTable(), "").strip();
+        boolean taken = into.table() == null
                 && tables.all().stream().anyMatch(table -> table.table().name().equalsIgnoreCase(name));
         return taken
                 ? Optional.of("There is a table called “" + name
@@ -179,10 +181,10 @@ class Planner {
         IntakeRead file = read(intake, options, progress);
         Optional<TableInfo> table = intake.table().map(tables::find);
         requireRightIn(rights, table);
-        LanguageTag source = source(table, options);
+        LanguageTag source = source(table, options.where());
         FileReading base = table.map(known -> base(intake, file, known)).orElse(null);
-        Set<LanguageTag> settlesOwn = settlesOwn(file.reading(), table, options);
-        Map<LanguageTag, Arrival> arrivals = arrivals(file.reading(), source, options, rights, settlesOwn);
+        Set<LanguageTag> settlesOwn = settlesOwn(file.reading(), table, options.where());
+        Map<LanguageTag, Arrival> arrivals = arrivals(file.reading(), source, options.where(), rights, settlesOwn);
         if (!rights.coordinator()) {
             // Only a coordinator adds a language to a table.
             arrivals.keySet()
@@ -200,7 +202,7 @@ class Planner {
                     && !oneOfSeveral(intake, file, number)
                     && covers(base, number, file.members().get(0).file().path());
         }
-        Decisions decisions = new Decisions(options.decisions(), removes);
+        Decisions decisions = new Decisions(options.where().decisions(), removes);
         jdbc.sql(DECIDED).param("intake", intake.id()).query((org.springframework.jdbc.core.RowCallbackHandler)
                 row -> decisions.decide(
                         ChangeKind.values()[row.getInt("kind")],
@@ -258,18 +260,18 @@ class Planner {
     }
 
     /** The file's languages in which reviewers settle their own texts: as the table says, or as it will when it is made. */
-    private static Set<LanguageTag> settlesOwn(FileReading file, Optional<TableInfo> table, IntakeOptions options) {
+    private static Set<LanguageTag> settlesOwn(FileReading file, Optional<TableInfo> table, Destination into) {
         return file.languages().stream()
                 .filter(tag -> table.map(known ->
                                 known.language(tag).map(Kept::settlesOwn).orElse(false))
-                        .orElse(options.settlesOwn()))
+                        .orElse(into.settlesOwn()))
                 .collect(Collectors.toSet());
     }
 
     /** How texts arrive, by language: as chosen where the person may settle, as offers where they may contribute, not at all elsewhere. */
     private static Map<LanguageTag, Arrival> arrivals(
-            FileReading file, LanguageTag source, IntakeOptions options, Rights rights, Set<LanguageTag> settlesOwn) {
-        Arrival chosen = options.arriving().orElse(Arrival.OFFERED);
+            FileReading file, LanguageTag source, Destination into, Rights rights, Set<LanguageTag> settlesOwn) {
+        Arrival chosen = Objects.requireNonNullElse(into.arrival(), Arrival.OFFERED);
         Map<LanguageTag, Arrival> arrivals = new HashMap<>();
         for (LanguageTag tag : file.languages()) {
             boolean target = !tag.equals(source) && !tag.equals(LanguageTag.UNDETERMINED);

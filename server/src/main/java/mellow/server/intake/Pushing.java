@@ -106,18 +106,20 @@ class Pushing {
 
     private Pushed take(long person, long id, Policy policy) {
         IntakeOptions options = planner.options(planner.open(person, id));
-        IntakeOptions decided = policy.table() == null
-                ? options.into(options.table(), options.newTable(), policy.arrival())
-                : options.into(policy.table(), null, policy.arrival());
+        Destination where = options.where();
+        where = policy.table() == null
+                ? where.into(where.table(), where.newTable(), policy.arrival())
+                : where.into(policy.table(), null, policy.arrival());
         for (Map.Entry<ChangeKind, Choice> one : policy.choices().entrySet()) {
-            decided = decided.choosing(one.getKey(), one.getValue());
+            where = where.choosing(one.getKey(), one.getValue());
         }
+        IntakeOptions decided = options.going(where);
         intakes.decide(person, id, decided);
         Sets.SetReply set = intakes.reply(person, id).set();
         if (set != null && set.waiting() > 0 && policy.skip()) {
             intakes.decideSet(person, id, new Sets.SetChoice(decided, without(set)));
         }
-        taking.take(person, id, Progress.UNWATCHED, clock.instant());
+        taking.take(person, id, Progress.UNWATCHED);
         IntakeReply reply = intakes.reply(person, id);
         return new Pushed(
                 reply.fileName(),

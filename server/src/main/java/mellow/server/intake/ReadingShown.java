@@ -14,8 +14,9 @@ import mellow.core.format.registry.Formats;
 import mellow.core.format.workbook.WorkbookReading;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Keepable;
-import mellow.server.intake.IntakeOptions.ColumnChoice;
 import mellow.server.intake.IntakeReply.ReadingReply;
+import mellow.server.master.FileRead;
+import mellow.server.master.ReadingChoice.ColumnChoice;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
@@ -51,7 +52,8 @@ class ReadingShown {
                 .filter(tag -> table.flatMap(there -> there.language(new LanguageTag(tag)))
                         .isEmpty())
                 .toList();
-        return known.now(known.blocked() == null ? planner.nameTaken(options).orElse(null) : known.blocked(), missing);
+        return known.now(
+                known.blocked() == null ? planner.nameTaken(options.where()).orElse(null) : known.blocked(), missing);
     }
 
     /** Finds it out and keeps it. */
@@ -70,11 +72,12 @@ class ReadingShown {
     }
 
     private ReadingReply unread(Intake intake, IntakeOptions options, String why) {
-        String format = Optional.ofNullable(options.format())
+        String format = Optional.ofNullable(options.how().format())
                 .or(() -> Formats.forNew(intake.fileName()).map(FileFormat::name))
                 .orElse("");
-        String charset = options.charset() == null ? "UTF-8" : options.charset();
-        return ReadingReply.unread(format, charset, options.language(), why);
+        String charset =
+                options.how().charset() == null ? "UTF-8" : options.how().charset();
+        return ReadingReply.unread(format, charset, options.how().language(), why);
     }
 
     private ReadingReply read(Intake intake, IntakeOptions options) {
@@ -83,7 +86,7 @@ class ReadingShown {
         FileReading reading = file.reading();
         Optional<CsvReading> csv = file.separated();
         Optional<TableInfo> table = intake.table().map(tables::find);
-        LanguageTag source = planner.source(table, options);
+        LanguageTag source = planner.source(table, options.where());
         int sourceColumn = reading.sourceColumn(source);
         return new ReadingReply(
                 file.format().name(),

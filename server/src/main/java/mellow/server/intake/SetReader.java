@@ -21,6 +21,8 @@ import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
 import mellow.server.intake.IntakeFile.Facts;
 import mellow.server.intake.IntakeRead.Member;
+import mellow.server.master.FileRead;
+import mellow.server.master.ReadingChoice;
 import mellow.server.run.RunService.Progress;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -47,7 +49,7 @@ class SetReader {
     /** What a look depends on; files never change once they are stored. */
     private record Asked(List<OneFile> files, LanguageTag source, Map<EntryId, Shape> formed) {}
 
-    private record OneFile(long file, @Nullable IntakeOptions reading, boolean source, boolean leftOut, String path) {}
+    private record OneFile(long file, @Nullable ReadingChoice reading, boolean source, boolean leftOut, String path) {}
 
     private record Remembered(Asked asked, Look look) {}
 
@@ -152,10 +154,10 @@ class SetReader {
             Map<EntryId, Shape> known,
             @Nullable FileRead just,
             @Nullable FileRead leads) {
-        IntakeOptions said = file.reading() == null ? IntakeOptions.UNDECIDED : file.reading();
+        ReadingChoice said = file.reading() == null ? ReadingChoice.UNDECIDED : file.reading();
         Habits habits = leads == null ? Habits.NONE : leads.raw().habits();
         boolean labels = habits.siblings().equals(Optional.of(SiblingHabit.LABELS));
-        IntakeOptions options = said.understood(
+        ReadingChoice options = said.understood(
                 said.keys() == null ? habits.key().orElse(null) : said.keys(),
                 said.siblings() == null && labels ? SiblingHabit.LABELS : said.siblings());
         return Optional.ofNullable(just)

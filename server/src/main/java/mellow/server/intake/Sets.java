@@ -19,6 +19,9 @@ import mellow.core.set.FileSet;
 import mellow.core.set.KnownFile;
 import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
+import mellow.server.master.FileRead;
+import mellow.server.master.MasterFiles;
+import mellow.server.master.ReadingChoice;
 import mellow.server.people.PeopleService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
@@ -125,9 +128,9 @@ class Sets {
         String source = set.source().language().equals(LanguageTag.UNDETERMINED)
                 ? "en"
                 : set.source().language().value();
-        IntakeOptions options = IntakeOptions.UNDECIDED
+        IntakeOptions options = IntakeOptions.UNDECIDED.going(Destination.UNDECIDED
                 .into(table.map(TableInfo::slug).orElse(null), table.isEmpty() ? name : null, arrival)
-                .from(source);
+                .from(source));
         Intake intake = new Intake(
                 person,
                 set.pattern().replace(LanguagePart.PLACE, "*"),
@@ -135,20 +138,19 @@ class Sets {
                 clock.instant());
         intake.ofSet(set.pattern(), set.source().evidence().name());
         long id = intakes.saveAndFlush(intake).id();
-        Map<String, IntakeOptions> before =
+        Map<String, ReadingChoice> before =
                 table.map(known -> masters.options(known.id())).orElse(Map.of());
-        IntakeOptions alike = before.values().stream()
+        ReadingChoice alike = before.values().stream()
                 .filter(how -> how.keys() != null || how.siblings() != null)
                 .findFirst()
-                .orElse(IntakeOptions.UNDECIDED);
+                .orElse(ReadingChoice.UNDECIDED);
         List<IntakeFile> all = new ArrayList<>();
         for (FileSet.Member member : set.members()) {
             boolean leads = set.source().path().equals(Optional.of(member.path()));
-            IntakeOptions reading = Optional.ofNullable(before.get(member.path()))
-                    .map(IntakeOptions.UNDECIDED::readAs)
+            ReadingChoice reading = Optional.ofNullable(before.get(member.path()))
                     .orElseGet(() -> member.language()
-                            .map(tag -> IntakeOptions.UNDECIDED.in(tag.value()))
-                            .orElse(IntakeOptions.UNDECIDED)
+                            .map(tag -> ReadingChoice.UNDECIDED.in(tag.value()))
+                            .orElse(ReadingChoice.UNDECIDED)
                             .understood(alike.keys(), alike.siblings()));
             all.add(new IntakeFile(all.size(), member.path(), stored.get(member.path()), reading, leads, false, null));
         }
@@ -158,8 +160,8 @@ class Sets {
 
     /** Looks at the files as they are to be read now, and keeps what was found. */
     private void keep(Intake intake, IntakeOptions options, List<IntakeFile> all, Map<String, FileRead> just) {
-        Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
-        LanguageTag source = planner.source(table, options);
+        Optional<TableInfo> table = Optional.ofNullable(options.where().table()).map(tables::find);
+        LanguageTag source = planner.source(table, options.where());
         Map<EntryId, Shape> formed =
                 table.map(known -> masters.formed(known.id())).orElse(Map.of());
         members.decide(intake.id(), reader.read(all, source, formed, just).files());
@@ -211,23 +213,25 @@ class Sets {
         all.sort(java.util.Comparator.comparing((IntakeFile file) -> !file.source())
                 .thenComparing(IntakeFile::position));
         // What was decided about changes stays with the intake.
-        IntakeOptions options =
-                choice.options().withChoices(planner.options(intake).decisions());
+        IntakeOptions options = choice.options()
+                .going(choice.options()
+                        .where()
+                        .choosing(planner.options(intake).where().decisions()));
         keep(intake, options, all, Map.of());
     }
 
     private static IntakeFile decided(IntakeFile file, FileChoice one) {
-        IntakeOptions before = file.reading() == null ? IntakeOptions.UNDECIDED : file.reading();
+        ReadingChoice before = file.reading() == null ? ReadingChoice.UNDECIDED : file.reading();
         boolean same = Objects.equals(before.language(), one.language())
                 && Objects.equals(before.format(), one.format())
                 && Objects.equals(before.charset(), one.charset());
         if (one.language() != null) {
-            IntakeOptions.tag(one.language(), " for " + one.path());
+            ReadingChoice.tag(one.language(), " for " + one.path());
         }
         // Another format has other columns; what was known of them goes with it.
-        IntakeOptions reading = same
+        ReadingChoice reading = same
                 ? before
-                : IntakeOptions.UNDECIDED
+                : ReadingChoice.UNDECIDED
                         .spelled(one.format(), one.charset(), one.language())
                         .understood(before.keys(), before.siblings());
         return file.decided(reading, one.source(), one.leftOut(), file.facts());
@@ -263,7 +267,7 @@ class Sets {
             String blocked = none
                     ? "Every file is left out, so nothing would come in."
                     : waiting.isEmpty()
-                            ? planner.nameTaken(planner.options(intake)).orElse(null)
+                            ? planner.nameTaken(planner.options(intake).where()).orElse(null)
                             : waiting.get(0).facts().blocked();
             return new SetReply(
                     pattern,

@@ -2,13 +2,12 @@ package mellow.server.intake;
 
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.time.Clock;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import javax.sql.DataSource;
-import mellow.core.language.LanguageTag;
 import mellow.core.merge.Change;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
@@ -16,6 +15,8 @@ import mellow.server.activity.ActivityService;
 import mellow.server.coverage.CoverageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
+import mellow.server.master.MasterFiles;
+import mellow.server.record.BulkWriter;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
@@ -38,6 +39,7 @@ class Taking {
     private final LiveService live;
     private final RecordReader records;
     private final DataSource database;
+    private final Clock clock;
     private final LineStore lines;
     private final JsonMapper json;
 
@@ -50,6 +52,7 @@ class Taking {
             LiveService live,
             RecordReader records,
             DataSource database,
+            Clock clock,
             LineStore lines,
             JsonMapper json) {
         this.planner = planner;
@@ -60,41 +63,40 @@ class Taking {
         this.live = live;
         this.records = records;
         this.database = database;
+        this.clock = clock;
         this.lines = lines;
         this.json = json;
     }
 
     /** Takes it in; how many entries were added or changed. */
     @Transactional
-    public int take(long person, long id, Progress progress, Instant at) {
+    public int take(long person, long id, Progress progress) {
+        Instant at = clock.instant();
         Intake intake = planner.open(person, id);
         Plan plan = planner.plan(person, intake, progress);
         plan.requireReady();
         long table = tableFor(plan).id();
         tables.holdAlone(table);
-        Map<LanguageTag, Integer> numbers = new HashMap<>();
-        tables.find(table).languages().forEach(kept -> numbers.put(kept.tag(), kept.number()));
+        int size = plan.file().reading().size();
         int files = plan.file().members().size();
-        long steps = files + 2L * plan.file().reading().size();
+        long steps = files + 2L * size;
         Tally tally = new Tally();
         int touched;
         Map<String, Integer> stale;
         Connection connection = DataSourceUtils.getConnection(database);
-        Applier.Order order = new Applier.Order(table, id, person, at, plan.removed());
-        try (Applier applier =
-                new Applier(connection, order, numbers, plan.file().reading().size())) {
+        try (BulkWriter writer = new BulkWriter(connection, new BulkWriter.Order(table, id, person, at), size)) {
+            Applier applier = new Applier(writer, tables.find(table), plan.removed(), size);
             Comparison comparison = plan.comparison();
             Comparison.Listener both = new Told(tally, applier, progress, files, steps);
             records.read(table, person, plan.terms().arrivals().keySet(), entry -> comparison.compare(entry, both));
-            applier.reserve(comparison.unmet());
-            boolean many = comparison.unmet() > Applier.FEW;
-            if (many) {
-                applier.recordIsRead();
+            writer.reserve(comparison.unmet());
+            if (comparison.unmet() > CoverageService.FEW) {
+                writer.recordIsRead();
             }
             comparison.rest(both);
-            send(applier, table);
-            touched = applier.touchedEntries();
-            stale = applier.stale();
+            coverage.around(table, writer.touched(), () -> send(writer));
+            touched = writer.touchedEntries();
+            stale = writer.stale();
         } catch (SQLException failed) {
             throw new UncategorizedSQLException("take a file in", null, failed);
         } finally {
@@ -121,30 +123,19 @@ class Taking {
         return touched;
     }
 
-    /** Writes all of it and counts anew: what was touched, or the whole table where that is less work. */
-    private void send(Applier applier, long table) throws SQLException {
-        List<Long> few = applier.few();
-        if (few.isEmpty()) {
-            applier.send();
-            if (applier.touchedEntries() > 0) {
-                coverage.recount(table);
-            }
-            return;
+    private static void send(BulkWriter writer) {
+        try {
+            writer.send();
+        } catch (SQLException failed) {
+            throw new UncategorizedSQLException("take a file in", null, failed);
         }
-        coverage.around(few, () -> {
-            try {
-                applier.send();
-            } catch (SQLException failure) {
-                throw new UncategorizedSQLException("take a file in", null, failure);
-            }
-        });
     }
 
     private TableInfo tableFor(Plan plan) {
-        IntakeOptions options = plan.options();
+        Destination into = plan.options().where();
         if (plan.table().isEmpty()) {
-            String name = Objects.requireNonNullElse(options.newTable(), "");
-            return tables.create(name, plan.terms().source(), plan.targets(), options.settlesOwn());
+            String name = Objects.requireNonNullElse(into.newTable(), "");
+            return tables.create(name, plan.terms().source(), plan.targets(), into.settlesOwn());
         }
         TableInfo table = plan.table().get();
         if (plan.rights().coordinator()) {

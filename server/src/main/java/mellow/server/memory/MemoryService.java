@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.core.memory.Similarity;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
@@ -29,7 +30,7 @@ public class MemoryService {
             select e.source, e.shape, t.source_language_id from entry e join ledger_table t on t.id = e.table_id where e.id = :entry
             """;
     /** Trigrams need a few letters to say anything; the threshold is set for the transaction. */
-    private static final String CANDIDATES =
+    private static final String CANDIDATES = Coded.sql(
             """
             with near as (
                 (select id, source, key, table_id from entry where source = :source and removed_at is null limit 200)
@@ -38,9 +39,9 @@ public class MemoryService {
             select n.id, n.key, n.source, t.name table_name, c.text, c.forms, c.changed_at
             from near n join ledger_table t on t.id = n.table_id and t.removed_at is null and t.source_language_id = :sourceLanguage
             join entry e on e.id = n.id and e.shape = :shape
-            join cell c on c.entry_id = n.id and c.language_id = :language and c.state = 3
+            join cell c on c.entry_id = n.id and c.language_id = :language and c.state = {state.settled}
             where n.id <> :entry
-            """;
+            """);
 
     private static final String SAME = CANDIDATES.replaceFirst("(?s)union.*limit 400\\)\\)", ")");
 

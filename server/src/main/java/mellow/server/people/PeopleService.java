@@ -1,6 +1,8 @@
 package mellow.server.people;
 
 import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
@@ -34,6 +36,9 @@ public class PeopleService {
             update person set last_here = case when seen_at < cast(:now as timestamptz) - interval '1 hour' then seen_at else coalesce(last_here, created_at) end, seen_at = :now
             where id = :person and (seen_at is null or seen_at < cast(:now as timestamptz) - interval '1 minute')
             """;
+
+    private static final String SAW_NOTICES =
+            "update person set bell_seen_at = greatest(bell_seen_at, least(cast(:until as timestamptz), :now)) where id = :person";
 
     private final PersonRepository people;
     private final LanguageService languages;
@@ -115,14 +120,24 @@ public class PeopleService {
     @Transactional
     public void here(long person) {
         jdbc.sql(HERE)
-                .param("now", clock.instant().atOffset(java.time.ZoneOffset.UTC))
+                .param("now", clock.instant().atOffset(ZoneOffset.UTC))
+                .param("person", person)
+                .update();
+    }
+
+    /** The person has seen their notices up to {@code until}, which is not later than now. */
+    @Transactional
+    public void sawNotices(long person, Instant until) {
+        jdbc.sql(SAW_NOTICES)
+                .param("until", until.atOffset(ZoneOffset.UTC))
+                .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                 .param("person", person)
                 .update();
     }
 
     /** Until when the person was here the last time before this one; when they were added if they never were. */
     @Transactional(readOnly = true)
-    public java.time.Instant lastHere(long person) {
+    public Instant lastHere(long person) {
         return jdbc.sql("select coalesce(last_here, created_at) from person where id = :person")
                 .param("person", person)
                 .query(java.sql.Timestamp.class)

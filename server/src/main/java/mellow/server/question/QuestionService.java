@@ -78,7 +78,8 @@ public class QuestionService {
 
     /** Asks, as anyone may; its number. */
     @Transactional
-    public long ask(long person, long entry, String text, Instant at) {
+    public long ask(long person, long entry, String text) {
+        Instant at = clock.instant();
         long table = tableOf(entry);
         long id = jdbc.sql(
                         "insert into question (entry_id, person_id, text, asked_at) values (:entry, :person, :text, :at) returning id")
@@ -92,15 +93,10 @@ public class QuestionService {
         return id;
     }
 
-    /** The same now. */
-    @Transactional
-    public long ask(long person, long entry, String text) {
-        return ask(person, entry, text, clock.instant());
-    }
-
     /** Answers, as coordinators do; an answer can be given again in other words. */
     @Transactional
-    public void answer(long person, long id, String text, Instant at) {
+    public void answer(long person, long id, String text) {
+        Instant at = clock.instant();
         people.rights(person).requireCoordinator("answer questions");
         long entry = jdbc.sql(ANSWER)
                 .param("answer", text.strip())
@@ -111,12 +107,6 @@ public class QuestionService {
                 .optional()
                 .orElseThrow(() -> Refusal.notFound("no-such-question", "This question does not exist."));
         tell(person, tableOf(entry), entry, "answered", at);
-    }
-
-    /** The same now. */
-    @Transactional
-    public void answer(long person, long id, String text) {
-        answer(person, id, text, clock.instant());
     }
 
     private long tableOf(long entry) {

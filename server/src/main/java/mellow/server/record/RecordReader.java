@@ -13,6 +13,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
 import mellow.core.text.Shape;
+import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import org.jspecify.annotations.Nullable;
@@ -26,16 +27,16 @@ public class RecordReader {
 
     private static final int FETCH = 5_000;
     /** One row per cell, and one for an entry without any. */
-    private static final String RECORD =
+    private static final String RECORD = Coded.sql(
             """
             select e.id, e.position, e.key, e.context, e.source, e.note, e.reference, e.section, e.max_length, e.source_revision, e.meaning_revision, e.words,
-                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text, o.forms, e.shape, e.source_forms, c.forms, e.translatable, c.standing <> 0 and c.based_on < e.meaning_revision, e.max_lines, c.author_id = ?
+                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text, o.forms, e.shape, e.source_forms, c.forms, e.translatable, c.standing <> {standing.none} and c.based_on < e.meaning_revision, e.max_lines, c.author_id = ?
             from entry e
             left join cell c on c.entry_id = e.id and c.language_id = any(?)
-            left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = 0 and o.author_id = ?
+            left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = {answer.open} and o.author_id = ?
             where e.table_id = ? and e.removed_at is null
             order by e.position, e.id
-            """;
+            """);
 
     private final JdbcTemplate jdbc;
     private final LanguageService languages;

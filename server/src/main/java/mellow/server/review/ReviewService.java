@@ -2,6 +2,7 @@ package mellow.server.review;
 
 import java.util.List;
 import mellow.core.language.LanguageTag;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.review.Strips.Waiting;
@@ -26,28 +27,28 @@ public class ReviewService {
      * Everybody whose offers wait in the tables, or were answered in the language, with what became of their last ones; those whose offers wait come
      * first. Walks from author to author in the index of answers, so that a million old answers cost nothing.
      */
-    private static final String CONTRIBUTORS =
+    private static final String CONTRIBUTORS = Coded.sql(
             """
             with recursive author as (
-                (select author_id id from offer where language_id = :language and answer in (1, 2, 3) and not by_rule order by author_id limit 1)
+                (select author_id id from offer where language_id = :language and answer in ({answer.settled}, {answer.amended}, {answer.returned}) and not by_rule order by author_id limit 1)
                 union all
-                select (select o.author_id from offer o where o.language_id = :language and o.answer in (1, 2, 3) and not o.by_rule
+                select (select o.author_id from offer o where o.language_id = :language and o.answer in ({answer.settled}, {answer.amended}, {answer.returned}) and not o.by_rule
                     and o.author_id > author.id order by o.author_id limit 1)
                 from author where id is not null),
             waiting as (
                 select o.author_id, count(*) n from offer o join entry e on e.id = o.entry_id and e.removed_at is null
-                where o.language_id = :language and o.answer = 0 and o.author_id <> :me and e.table_id = any(:tables) group by 1),
+                where o.language_id = :language and o.answer = {answer.open} and o.author_id <> :me and e.table_id = any(:tables) group by 1),
             answered as (
-                select author.id author_id, count(*) filter (where last.answer <> 3) settled, count(*) filter (where last.answer = 2) amended,
-                    count(*) filter (where last.answer = 3) returned
+                select author.id author_id, count(*) filter (where last.answer <> {answer.returned}) settled, count(*) filter (where last.answer = {answer.amended}) amended,
+                    count(*) filter (where last.answer = {answer.returned}) returned
                 from author cross join lateral (
-                    select o.answer from offer o where o.language_id = :language and o.author_id = author.id and o.answer in (1, 2, 3) and not o.by_rule
+                    select o.answer from offer o where o.language_id = :language and o.author_id = author.id and o.answer in ({answer.settled}, {answer.amended}, {answer.returned}) and not o.by_rule
                     order by o.answered_time desc limit :last) last
                 where author.id <> :me group by 1)
             select p.id, p.name, coalesce(w.n, 0) waiting, coalesce(a.settled, 0) settled, coalesce(a.amended, 0) amended, coalesce(a.returned, 0) returned
             from waiting w full join answered a using (author_id) join person p on p.id = author_id
             order by (w.n is not null) desc, p.name, p.id
-            """;
+            """);
 
     private final TableService tables;
     private final LanguageService languages;

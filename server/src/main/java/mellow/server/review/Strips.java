@@ -21,6 +21,7 @@ import mellow.core.check.WordsToAvoid;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.wordbook.AgreedTerm;
+import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import mellow.server.wordbook.WordbookService;
@@ -32,15 +33,15 @@ import org.springframework.stereotype.Component;
 @Component
 class Strips {
 
-    private static final String WAITING =
+    private static final String WAITING = Coded.sql(
             """
             from offer o
             join entry e on e.id = o.entry_id and e.removed_at is null
             join ledger_table t on t.id = e.table_id and t.removed_at is null
             join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id
-            where o.language_id = :language and o.answer = 0 and o.author_id <> :me and e.table_id = any(:tables)
+            where o.language_id = :language and o.answer = {answer.open} and o.author_id <> :me and e.table_id = any(:tables)
               and (:person = 0 or o.author_id = :person) and o.offered_time <= :before
-            """;
+            """);
     private static final Map<ReviewQuery.Order, String> ORDERS = Map.of(
             ReviewQuery.Order.OLDEST,
             " order by min(o.offered_time) over (partition by o.entry_id), o.entry_id, o.offered_time, o.id",
@@ -52,7 +53,7 @@ class Strips {
             "select o.id, o.entry_id, c.version, o.text, o.forms, e.source, e.source_forms, e.shape, e.max_length, e.max_lines, t.source_language_id ";
 
     /** The source that an older offer was made for is what the first rewriting after it replaced. */
-    private static final String STRIPS =
+    private static final String STRIPS = Coded.sql(
             """
             select o.id, o.entry_id, o.text, o.forms, o.based_on, o.offered_time, o.author_id, o.note offer_note, p.name author,
                 o.origin in ('memory', 'draft') by_machine,
@@ -68,9 +69,9 @@ class Strips {
             join ledger_table t on t.id = e.table_id
             join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id
             join person p on p.id = o.author_id
-            where o.language_id = :language and o.answer = 0 and o.author_id <> :me and o.entry_id = any(:entries)
+            where o.language_id = :language and o.answer = {answer.open} and o.author_id <> :me and o.entry_id = any(:entries)
             order by o.offered_time, o.id
-            """;
+            """);
 
     private final LanguageService languages;
     private final WordbookService wordbook;

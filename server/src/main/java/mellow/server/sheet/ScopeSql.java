@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.core.text.Folding;
+import mellow.server.common.Coded;
 import mellow.server.sheet.Scope.Order;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
@@ -20,24 +21,24 @@ final class ScopeSql {
     private static final String IN_TABLES =
             "select e.id, e.section, e.table_id from entry e where e.table_id = any(:tables) and e.removed_at is null";
     /** These states are few and have an index of their own. */
-    private static final String IN_RARE_STATES =
-            "e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.state = any(:rare) and c.state not in (3, 5))";
+    private static final String IN_RARE_STATES = Coded.sql(
+            "e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.state = any(:rare) and c.state not in ({state.settled}, {state.untranslated}))");
 
-    private static final String SETTLED =
-            "e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.state = 3)";
+    private static final String SETTLED = Coded.sql(
+            "e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.state = {state.settled})");
     /** An entry is untranslated somewhere when fewer of the shown languages than its table is kept in have anything. */
-    private static final String UNTRANSLATED =
+    private static final String UNTRANSLATED = Coded.sql(
             """
             (e.table_id = any(:tables%1$d) and e.id not in (
-                select c.entry_id from cell c where c.language_id = any(:languages%1$d) and c.state <> 5
+                select c.entry_id from cell c where c.language_id = any(:languages%1$d) and c.state <> {state.untranslated}
                 group by c.entry_id having count(*) = :shown%1$d))
-            """;
+            """);
 
-    private static final String UNTRANSLATED_IN_ONE =
+    private static final String UNTRANSLATED_IN_ONE = Coded.sql(
             """
             (e.table_id = any(:tables%1$d) and e.id not in (
-                select c.entry_id from cell c where c.language_id = any(:languages%1$d) and c.state <> 5))
-            """;
+                select c.entry_id from cell c where c.language_id = any(:languages%1$d) and c.state <> {state.untranslated}))
+            """);
 
     private static final String WITH_WORDS =
             """
@@ -47,11 +48,11 @@ final class ScopeSql {
                     union all
                     select c.entry_id from cell c where c.unindexed and c.language_id = any(:languages) and coalesce(c.folded, c.text) ilike :words))
             """;
-    private static final String OF_PERSON =
+    private static final String OF_PERSON = Coded.sql(
             """
              and (e.id in (select c.entry_id from cell c where c.language_id = any(:languages) and c.author_id = :person)
-                  or e.id in (select o.entry_id from offer o where o.language_id = any(:languages) and o.author_id = :person and o.answer = 0))
-            """;
+                  or e.id in (select o.entry_id from offer o where o.language_id = any(:languages) and o.author_id = :person and o.answer = {answer.open}))
+            """);
     private static final String SINCE =
             """
              and (e.changed_at >= :since

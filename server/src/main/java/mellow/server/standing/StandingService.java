@@ -9,6 +9,7 @@ import java.util.Optional;
 import mellow.core.cell.Offer.Answer;
 import mellow.core.cell.StandingRule;
 import mellow.core.language.LanguageTag;
+import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
@@ -32,11 +33,11 @@ public class StandingService {
             on conflict (language_id) do update set after = excluded.after, set_by = excluded.set_by, set_at = excluded.set_at
             """;
     /** What a rule settled is no reviewer's answer. */
-    private static final String ANSWERS =
+    private static final String ANSWERS = Coded.sql(
             """
-            select answer from offer where author_id = :person and language_id = :language and answer in (1, 2, 3) and not by_rule
+            select answer from offer where author_id = :person and language_id = :language and answer in ({answer.settled}, {answer.amended}, {answer.returned}) and not by_rule
             order by answered_time desc, id desc limit :most
-            """;
+            """);
 
     private final LanguageService languages;
     private final PeopleService people;

@@ -2,11 +2,15 @@ package mellow.server.board;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.common.LedgerClock;
 import mellow.server.coverage.CoverageService;
 import mellow.server.people.Level;
 import mellow.server.support.Http;
@@ -27,6 +31,9 @@ class BoardTest extends ServerTest {
 
     @Autowired
     private JdbcClient jdbc;
+
+    @Autowired
+    private LedgerClock clock;
 
     private long mara;
     private long lina;
@@ -87,7 +94,7 @@ class BoardTest extends ServerTest {
     @Test
     void whatIsLeftTodayComesFromTheCountersAndOlderDaysFromTheirNotes() throws Exception {
         LocalDate today = LocalDate.now(ZoneOffset.UTC);
-        coverage.noteDay(today.minusDays(3));
+        clock.at(Instant.now(Clock.systemUTC()).minus(Duration.ofDays(3)), coverage::noteDay);
         ledger.takeIn(mara, "Ramp", "key,en,fi\nup,Ramp up,Ylös\n", Arrival.SETTLED);
         JsonNode finnish = left("in=fi").get(0);
         assertThat(finnish.path("points").toString())

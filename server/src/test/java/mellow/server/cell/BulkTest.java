@@ -2,7 +2,6 @@ package mellow.server.cell;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -21,6 +20,7 @@ import mellow.server.cell.CellChanged.Many;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService;
 import mellow.server.entry.EntryService.Rewritten;
+import mellow.server.entry.EntryUndo;
 import mellow.server.people.Level;
 import mellow.server.support.ServerTest;
 import mellow.server.support.Statements;
@@ -40,6 +40,9 @@ class BulkTest extends ServerTest {
 
     @Autowired
     private EntryService entries;
+
+    @Autowired
+    private EntryUndo undoing;
 
     private long mara;
     private long oskar;
@@ -92,15 +95,15 @@ class BulkTest extends ServerTest {
         List<Long> ids = ledger.entries("Ramp");
         List<EntryService.Changed> done = new ArrayList<>();
         isCheap("rewrite", () -> done.add(entries.rewriteMany(mara, rewritten(ids, 0, "Ramp, rewritten "), true)));
-        isCheap("undo", () -> done.add(entries.undo(mara, done.get(0).change()).orElseThrow()));
+        isCheap("undo", () -> done.add(undoing.undo(mara, done.get(0).change()).orElseThrow()));
         isCheap("describe", () -> done.add(entries.describeMany(mara, ids, "Deck", List.of("wet"), null)));
         isCheap(
                 "undo of that",
-                () -> done.add(entries.undo(mara, done.get(2).change()).orElseThrow()));
+                () -> done.add(undoing.undo(mara, done.get(2).change()).orElseThrow()));
         isCheap("move", () -> done.add(entries.move(mara, ids, ledger.slug("Quay"), null, false)));
         isCheap(
                 "undo of that",
-                () -> done.add(entries.undo(mara, done.get(4).change()).orElseThrow()));
+                () -> done.add(undoing.undo(mara, done.get(4).change()).orElseThrow()));
         isCheap("remove", () -> done.add(entries.remove(mara, ids)));
         isCheap("put back", () -> done.add(entries.putBack(mara, ids)));
         assertThat(done).allSatisfy(one -> assertThat(one.entries()).hasSize(MANY));
@@ -181,9 +184,8 @@ class BulkTest extends ServerTest {
                 mellow.core.text.Shape.PLAIN,
                 new mellow.server.entry.Description("r.1", "", "", "", "", 0, 0, List.of(), true),
                 new TreeMap<>(Map.of("other", "Another ramp")),
-                null,
-                Instant.EPOCH);
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> entries.undo(mara, removed.change()))
+                null);
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> undoing.undo(mara, removed.change()))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("r.1");
     }

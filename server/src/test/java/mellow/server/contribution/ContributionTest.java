@@ -230,11 +230,11 @@ class ContributionTest extends ServerTest {
     @Test
     void aNoteIsWrittenToOnesOwnOpenOfferOnly() {
         long up = offer("up", "de", 0, "Rampe auf", null);
-        offers.say(lina, up, " Or Klappe? ");
+        cells.say(lina, up, " Or Klappe? ");
         assertThat(ledger.ask(String.class, "select note from offer")).isEqualTo("Or Klappe?");
-        assertThatThrownBy(() -> offers.say(oskar, up, "x")).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> cells.say(oskar, up, "x")).isInstanceOf(Refusal.class);
         ledger.change(oskar, "up", "de", CellChange.answer(Action.SETTLE, 1, up, null));
-        assertThatThrownBy(() -> offers.say(lina, up, "x")).hasMessageContaining("still waits");
+        assertThatThrownBy(() -> cells.say(lina, up, "x")).hasMessageContaining("still waits");
     }
 
     @Test

@@ -26,6 +26,9 @@ class EntryServiceTest extends ServerTest {
     private EntryService entries;
 
     @Autowired
+    private EntryUndo undoing;
+
+    @Autowired
     private EntryReader reader;
 
     @Autowired
@@ -93,11 +96,11 @@ class EntryServiceTest extends ServerTest {
     @Test
     void undoOfARewritePutsSourceAndStatesBack() {
         Changed rewritten = entries.rewrite(mara, ledger.entry("up"), version("up"), plain("Ramp raised"), true);
-        Changed undone = entries.undo(mara, rewritten.change()).orElseThrow();
+        Changed undone = undoing.undo(mara, rewritten.change()).orElseThrow();
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe oben");
         assertThat(ledger.ask(String.class, "select source from entry where key = 'up'"))
                 .isEqualTo("Ramp up");
-        entries.undo(mara, undone.change());
+        undoing.undo(mara, undone.change());
         assertThat(ledger.cell("up", "de")).isEqualTo("stale Rampe oben");
         assertThat(ledger.ask(String.class, "select source from entry where key = 'up'"))
                 .isEqualTo("Ramp raised");
@@ -108,14 +111,14 @@ class EntryServiceTest extends ServerTest {
         Changed rewritten = entries.rewrite(mara, ledger.entry("up"), version("up"), plain("Ramp raised"), true);
         ledger.allowOwn("Ramp", "de");
         ledger.change(mara, "up", "de", CellChange.text(Action.PUT_FORWARD, 1, "Rampe gehoben"));
-        assertThat(refusal(() -> entries.undo(mara, rewritten.change()))).isEqualTo("changed-since");
+        assertThat(refusal(() -> undoing.undo(mara, rewritten.change()))).isEqualTo("changed-since");
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe gehoben");
     }
 
     @Test
     void nobodyElseCanUndoIt() {
         Changed rewritten = entries.rewrite(mara, ledger.entry("up"), version("up"), plain("Ramp raised"), true);
-        assertThat(entries.undo(ledger.coordinator("milo"), rewritten.change())).isEmpty();
+        assertThat(undoing.undo(ledger.coordinator("milo"), rewritten.change())).isEmpty();
     }
 
     @Test
@@ -170,7 +173,7 @@ class EntryServiceTest extends ServerTest {
         assertThat(keys("Ramp")).isEqualTo("down mid");
         assertThat(ledger.cell("up", "fi")).isEqualTo("settled Ylös");
         assertThat(ledger.differences()).isZero();
-        entries.undo(mara, moved.change());
+        undoing.undo(mara, moved.change());
         assertThat(keys("Ramp")).isEqualTo("up down mid");
     }
 
@@ -192,7 +195,7 @@ class EntryServiceTest extends ServerTest {
         assertThat(reader.removed("ramp")).hasSize(2);
         assertThat(refusal(() -> ledger.change(mara, "mid", "ja", CellChange.text(Action.PENCIL, 0, "x"))))
                 .isEqualTo("language-not-kept");
-        entries.undo(mara, removed.change());
+        undoing.undo(mara, removed.change());
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe oben");
         assertThat(ledger.ask(Integer.class, "select entries from ledger_table"))
                 .isEqualTo(3);

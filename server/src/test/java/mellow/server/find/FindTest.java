@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import mellow.core.merge.Arrival;
+import mellow.server.record.SearchIndex;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;

@@ -9,6 +9,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import mellow.server.record.SearchIndex;
 import org.junit.jupiter.api.Test;
 
 class SearchCatchUpTest {

@@ -13,6 +13,7 @@ import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
+import mellow.server.master.ReadingChoice;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
@@ -152,22 +153,8 @@ class IntakeFormatsTest extends ServerTest {
                 mara,
                 wrong,
                 new IntakeOptions(
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        "de-AT",
-                        null,
-                        null,
-                        options.table(),
-                        null,
-                        null,
-                        false,
-                        Arrival.SETTLED,
-                        null));
+                        new ReadingChoice(null, null, null, null, null, null, null, "de-AT", null, null),
+                        new Destination(options.where().table(), null, null, false, Arrival.SETTLED, null)));
         intakes.apply(mara, wrong, Progress.UNWATCHED);
         assertThat(ledger.cell("open", "de-AT")).isEqualTo("settled Öffnen");
         long again = intakes.upload(mara, "app.no.json", "{\"open\": \"Auf\"}".getBytes(StandardCharsets.UTF_8));
@@ -227,7 +214,8 @@ class IntakeFormatsTest extends ServerTest {
         files[39] = "\u0001\u0002\u0003 nothing that anybody reads";
         long drop = drops.begin(mara);
         drops.add(mara, drop, "product.zip", zip(files));
-        DropReply reply = drops.sort(mara, drop);
+        drops.sort(mara, drop, Progress.UNWATCHED);
+        DropReply reply = drops.reply(mara, drop);
         // What says its languages, or can be nothing but texts; a single file of keys may be anything.
         assertThat(reply.intakes()).hasSize(9);
         assertThat(reply.refused()).hasSize(11);
@@ -261,22 +249,8 @@ class IntakeFormatsTest extends ServerTest {
                 mara,
                 german,
                 new IntakeOptions(
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        options.newTable(),
-                        "en",
-                        false,
-                        Arrival.SETTLED,
-                        null));
+                        ReadingChoice.UNDECIDED,
+                        new Destination(null, options.where().newTable(), "en", false, Arrival.SETTLED, null)));
         assertThatThrownBy(() -> intakes.apply(mara, german, Progress.UNWATCHED))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("The file has no texts in en");
@@ -294,22 +268,8 @@ class IntakeFormatsTest extends ServerTest {
                     mara,
                     back,
                     new IntakeOptions(
-                            format,
-                            null,
-                            null,
-                            null,
-                            null,
-                            null,
-                            null,
-                            "pl",
-                            null,
-                            null,
-                            "deck",
-                            null,
-                            null,
-                            false,
-                            Arrival.SETTLED,
-                            null));
+                            new ReadingChoice(format, null, null, null, null, null, null, "pl", null, null),
+                            new Destination("deck", null, null, false, Arrival.SETTLED, null)));
             intakes.apply(mara, back, Progress.UNWATCHED);
             // The formats of one language know no source, nor all of them a state; none of them changes a text.
             assertThat(intakes.reply(mara, back).report().groups()).as(format).allSatisfy(group -> assertThat(
@@ -350,43 +310,29 @@ class IntakeFormatsTest extends ServerTest {
         assertThat(sheet.taken()).isTrue();
         assertThat(sheet.rows().get(1)).containsExactly("up", "Ramp up", "Rampe oben");
 
-        List<IntakeOptions.ColumnChoice> columns = sheet.columns().stream()
+        List<ReadingChoice.ColumnChoice> columns = sheet.columns().stream()
                 .map(column -> "de".equals(column.language())
-                        ? new IntakeOptions.ColumnChoice(column.heading(), column.role(), "de-CH")
+                        ? new ReadingChoice.ColumnChoice(column.heading(), column.role(), "de-CH")
                         : column)
                 .toList();
-        intakes.decide(mara, id, sheets(reply, new IntakeOptions.SheetChoice(sheet.name(), 0, columns)));
+        intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), 0, columns)));
         assertThat(intakes.reply(mara, id).reading().languages()).containsExactly("en", "de-CH");
 
-        intakes.decide(mara, id, sheets(reply, new IntakeOptions.SheetChoice(sheet.name(), -1, List.of())));
+        intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), -1, List.of())));
         IntakeReply leftOut = intakes.reply(mara, id);
         assertThat(leftOut.reading().blocked()).contains("all sheets are empty");
         assertThat(leftOut.reading().sheets().get(0).taken()).isFalse();
 
-        intakes.decide(mara, id, sheets(reply, new IntakeOptions.SheetChoice(sheet.name(), 0, List.of())));
+        intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), 0, List.of())));
         intakes.apply(mara, id, Progress.UNWATCHED);
         assertThat(intakes.reply(mara, intakes.upload(mara, "copy.xlsx", workbook))
                         .tableSlug())
                 .isEqualTo("copy");
     }
 
-    private static IntakeOptions sheets(IntakeReply reply, IntakeOptions.SheetChoice sheet) {
+    private static IntakeOptions sheets(IntakeReply reply, ReadingChoice.SheetChoice sheet) {
         return new IntakeOptions(
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                List.of(sheet),
-                null,
-                null,
-                null,
-                null,
-                reply.options().newTable(),
-                "en",
-                false,
-                Arrival.SETTLED,
-                null);
+                new ReadingChoice(null, null, null, null, null, null, List.of(sheet), null, null, null),
+                new Destination(null, reply.options().where().newTable(), "en", false, Arrival.SETTLED, null));
     }
 }

@@ -15,6 +15,7 @@ import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
+import mellow.server.master.ReadingChoice;
 import mellow.server.people.Level;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
@@ -184,31 +185,17 @@ class IntakeServiceTest extends ServerTest {
                 .hasMessageContaining("are both de");
         IntakeReply reply = intakes.reply(mara, intake);
         assertThat(reply.reading().blocked()).contains("are both de");
-        List<IntakeOptions.ColumnChoice> columns = reply.reading().columns().stream()
+        List<ReadingChoice.ColumnChoice> columns = reply.reading().columns().stream()
                 .map(column -> column.heading().equals("German")
-                        ? new IntakeOptions.ColumnChoice("German", column.role(), "de-AT")
+                        ? new ReadingChoice.ColumnChoice("German", column.role(), "de-AT")
                         : column)
                 .collect(Collectors.toList());
         intakes.decide(
                 mara,
                 intake,
                 new IntakeOptions(
-                        null,
-                        null,
-                        null,
-                        null,
-                        0,
-                        columns,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        "Flawed",
-                        "en",
-                        false,
-                        Arrival.SETTLED,
-                        null));
+                        new ReadingChoice(null, null, null, null, 0, columns, null, null, null, null),
+                        new Destination(null, "Flawed", "en", false, Arrival.SETTLED, null)));
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.cell("a", "de-AT")).isEqualTo("settled C");
     }
@@ -278,8 +265,8 @@ class IntakeServiceTest extends ServerTest {
                         .tableSlug())
                 .isEqualTo("ramp-panel");
         IntakeReply fresh = intakes.reply(mara, ledger.upload(mara, "texts/deck_side-3.csv", "key,de,fi\na,b,c\n"));
-        assertThat(fresh.options().newTable()).isEqualTo("Deck side");
-        assertThat(fresh.options().source()).isEqualTo("de");
+        assertThat(fresh.options().where().newTable()).isEqualTo("Deck side");
+        assertThat(fresh.options().where().source()).isEqualTo("de");
     }
 
     @Test

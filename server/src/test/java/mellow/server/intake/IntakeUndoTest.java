@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
-import java.time.Instant;
 import java.util.List;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
@@ -14,6 +13,7 @@ import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
 import mellow.server.intake.IntakeService.ChoiceRequest;
 import mellow.server.people.Level;
+import mellow.server.record.BulkUndo;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -176,7 +176,7 @@ class IntakeUndoTest extends ServerTest {
         ledger.change(mara, "up", "de", CellChange.text(Action.PUT_FORWARD, 2, "Klappe ganz oben"));
         Undoing.UndoReply look = intakes.undoing(mara, intake);
         assertThat(look.changedSince()).isEqualTo(1);
-        assertThat(look.changed()).containsExactly(new Undoing.Since("up", "de", "Klappe ganz oben"));
+        assertThat(look.changed()).containsExactly(new BulkUndo.Since("up", "de", "Klappe ganz oben"));
         intakes.undo(mara, intake, false);
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Klappe ganz oben");
         assertThat(ledger.cell("mid", "de")).isEqualTo("settled Halb");
@@ -276,7 +276,7 @@ class IntakeUndoTest extends ServerTest {
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Hoch");
         ledger.run("update entry set max_length = 5  where key = 'up'");
-        Undoing.UndoReply undone = undoing.undo(mara, intake, false, Instant.parse("2026-11-27T10:00:00Z"));
+        Undoing.UndoReply undone = undoing.undo(mara, intake, false);
         assertThat(undone.pencilled()).satisfies(pencilled -> {
             assertThat(pencilled.amount()).isEqualTo(1);
             assertThat(pencilled.first()).singleElement().satisfies(one -> assertThat(one.key())

@@ -83,14 +83,19 @@ class ReadingsTest extends ServerTest {
         long german = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Auf")));
         IntakeOptions options = intakes.reply(mara, german).options();
         assertThat(intakes.reply(mara, german).reading().keys()).isEqualTo(KeyHabit.CONTEXT);
-        intakes.decide(mara, german, options.understood(KeyHabit.SOURCE, null).into(null, "Menu", Arrival.SETTLED));
+        intakes.decide(
+                mara,
+                german,
+                new IntakeOptions(
+                        options.how().understood(KeyHabit.SOURCE, null),
+                        options.where().into(null, "Menu", Arrival.SETTLED)));
         assertThat(intakes.reply(mara, german).reading().rows().get(1).get(0)).isEqualTo("Open");
         intakes.apply(mara, german, Progress.UNWATCHED);
         long again = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Öffnen")));
-        assertThat(intakes.reply(mara, again).options().keys()).isEqualTo(KeyHabit.SOURCE);
+        assertThat(intakes.reply(mara, again).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
         long finnish = intakes.upload(mara, "menu.po", bytes(catalogue.formatted("fi", "Avaa")));
         assertThat(intakes.reply(mara, finnish).tableName()).isEqualTo("Menu");
-        assertThat(intakes.reply(mara, finnish).options().keys()).isEqualTo(KeyHabit.SOURCE);
+        assertThat(intakes.reply(mara, finnish).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
         assertThat(intakes.reply(mara, finnish).reading().rows().get(1).get(0)).isEqualTo("Open");
     }
 
@@ -104,11 +109,13 @@ class ReadingsTest extends ServerTest {
         intakes.decide(
                 mara,
                 intake,
-                options.in("en").understood(null, SiblingHabit.FORMS).into(null, "Deck", Arrival.SETTLED));
+                new IntakeOptions(
+                        options.how().in("en").understood(null, SiblingHabit.FORMS),
+                        options.where().into(null, "Deck", Arrival.SETTLED)));
         assertThat(intakes.reply(mara, intake).reading().entries()).isEqualTo(1);
         intakes.apply(mara, intake, Progress.UNWATCHED);
         long again = intakes.upload(mara, "deck.json", bytes(labels.replace("Other", "Another")));
-        assertThat(intakes.reply(mara, again).options().siblings()).isEqualTo(SiblingHabit.FORMS);
+        assertThat(intakes.reply(mara, again).options().how().siblings()).isEqualTo(SiblingHabit.FORMS);
     }
 
     @Autowired
@@ -127,7 +134,12 @@ class ReadingsTest extends ServerTest {
                 "msgid \"\"\nmsgstr \"Language: %s\\n\"\n\nmsgctxt \"menu.open\"\nmsgid \"Open\"\nmsgstr \"%s\"\n";
         long german = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Auf")));
         IntakeOptions options = intakes.reply(mara, german).options();
-        intakes.decide(mara, german, options.understood(KeyHabit.SOURCE, null).into(null, "Menu", Arrival.SETTLED));
+        intakes.decide(
+                mara,
+                german,
+                new IntakeOptions(
+                        options.how().understood(KeyHabit.SOURCE, null),
+                        options.where().into(null, "Menu", Arrival.SETTLED)));
         intakes.apply(mara, german, Progress.UNWATCHED);
         assertThat(drop(Map.of("menu/de.po", catalogue.formatted("de", "Los"))))
                 .extracting(IntakeReply.Listed::tableName)

@@ -22,6 +22,7 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -100,6 +101,29 @@ class SecondEditionTest extends ServerTest {
                         "select l.tag, count(*) from cell c join language l on l.id = c.language_id where c.state = 2 group by 1 order by 1")
                 .query((RowCallbackHandler) row -> stale.put(row.getString(1), row.getInt(2)));
         return stale;
+    }
+
+    /** Where rows were and are not, the database believes in none, and any plan is as good to it as another: one took minutes. */
+    @Test
+    void theFirstLargeFileOfALedgerThatWasEmptied() throws IOException {
+        jdbc.sql(
+                        """
+                        insert into entry (id, table_id, position, key, source, words, changed_at)
+                        select -i, -1, i, 'k' || i, 'Door', 1, now() from generate_series(1, 20000) i
+                        """)
+                .update();
+        jdbc.sql(
+                        """
+                        insert into cell (entry_id, language_id, text, standing, state, based_on, text_at, version, origin, author_id, changed_at)
+                        select -i, 1, 'Tür', 2, 3, 1, 1, 1, 'file', 1, now() from generate_series(1, 20000) i
+                        """)
+                .update();
+        jdbc.sql("delete from cell").update();
+        jdbc.sql("delete from entry").update();
+        jdbc.sql("analyze entry, cell").update();
+        ledger.takeIn(ledger.coordinator("mara"), "Doors", "Doors.csv", file("csv", TARGETS, false), Arrival.SETTLED);
+        assertThat(ledger.ask(Integer.class, "select sum(entries) from coverage where state = 3"))
+                .isEqualTo(3 * ENTRIES);
     }
 
     @ParameterizedTest

@@ -105,9 +105,9 @@ class SetIntakeTest extends ServerTest {
         long intake = only(drop(mara, files));
         IntakeReply reply = intakes.reply(mara, intake);
         assertThat(reply.fileName()).isEqualTo("locales/*.yml");
-        assertThat(reply.options().newTable()).isEqualTo("Locales");
-        assertThat(reply.options().source()).isEqualTo("en");
-        assertThat(reply.options().arrival()).isEqualTo(Arrival.SETTLED);
+        assertThat(reply.options().where().newTable()).isEqualTo("Locales");
+        assertThat(reply.options().where().source()).isEqualTo("en");
+        assertThat(reply.options().where().arrival()).isEqualTo(Arrival.SETTLED);
         assertThat(reply.set().evidence()).isEqualTo("ENGLISH");
         assertThat(reply.set().blocked()).isNull();
         assertThat(reply.set().files()).extracting(FileReply::language).containsExactly("en", "de", "fi", "pt-BR");
@@ -235,7 +235,8 @@ class SetIntakeTest extends ServerTest {
     @Test
     void anotherSourceIsOneChoiceAndAllFilesFollow() {
         long intake = only(drop(mara, files));
-        IntakeOptions german = intakes.reply(mara, intake).options().from("de");
+        IntakeOptions guessed = intakes.reply(mara, intake).options();
+        IntakeOptions german = guessed.going(guessed.where().from("de"));
         intakes.decideSet(
                 mara,
                 intake,
@@ -331,7 +332,8 @@ class SetIntakeTest extends ServerTest {
         all.put("crane/app.json", "{\"port\": \"8080\"}");
         DropReply reply = drop(mara, all);
         assertThat(reply.intakes().stream()
-                        .map(one -> intakes.reply(mara, one.id()).options().newTable()))
+                        .map(one ->
+                                intakes.reply(mara, one.id()).options().where().newTable()))
                 .containsExactly("Crane messages", "Winch messages");
         assertThat(reply.refused())
                 .extracting(DropReply.NotTaken::file)
@@ -340,7 +342,7 @@ class SetIntakeTest extends ServerTest {
         assertThat(reply.refused().get(1).readable()).isFalse();
 
         long alone = drops.takeAlone(mara, reply.id(), "crane/app.json");
-        assertThat(intakes.reply(mara, alone).options().newTable()).isEqualTo("App");
+        assertThat(intakes.reply(mara, alone).options().where().newTable()).isEqualTo("App");
     }
 
     @Test
@@ -350,7 +352,7 @@ class SetIntakeTest extends ServerTest {
         other.put("locales/en.yml", "en:\n  shop: Shop\n  cart: Cart\n");
         other.put("locales/de.yml", "de:\n  shop: Laden\n  cart: Korb\n");
         long intake = only(drop(mara, other));
-        assertThat(intakes.reply(mara, intake).options().newTable()).isEqualTo("Locales 2");
+        assertThat(intakes.reply(mara, intake).options().where().newTable()).isEqualTo("Locales 2");
         take(intake);
         // Both come again, each to its own.
         assertThat(would(only(drop(mara, other)))).isEmpty();

@@ -11,6 +11,7 @@ import mellow.core.replace.Replacement.Wanted;
 import mellow.server.entry.EntryService;
 import mellow.server.entry.EntryService.Changed;
 import mellow.server.entry.EntryService.Rewritten;
+import mellow.server.entry.EntryUndo;
 import mellow.server.replace.ReplaceService.Found;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -24,6 +25,9 @@ class ReplaceTest extends ServerTest {
 
     @Autowired
     private EntryService entries;
+
+    @Autowired
+    private EntryUndo undoing;
 
     private long mara;
 
@@ -75,7 +79,7 @@ class ReplaceTest extends ServerTest {
         assertThat(ledger.ask(String.class, "select string_agg(source, ';' order by position) from entry"))
                 .isEqualTo("flap up;flap {Ramp} down;The flap hatch");
         assertThat(ledger.cell("up", "de")).isEqualTo("stale Rampe oben");
-        entries.undo(mara, done.change());
+        undoing.undo(mara, done.change());
         assertThat(ledger.ask(String.class, "select string_agg(source, ';' order by position) from entry"))
                 .isEqualTo("Ramp up;Ramp {Ramp} down;The ramp hatch");
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe oben");

@@ -1,4 +1,4 @@
-package mellow.server.entry;
+package mellow.server.undo;
 
 import java.util.List;
 import java.util.Map;
@@ -8,6 +8,7 @@ import mellow.server.cell.CellChanged.RefusedCell;
 import mellow.server.cell.CellService;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
+import mellow.server.entry.EntryUndo;
 import mellow.server.people.SignedIn;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -19,9 +20,9 @@ import org.springframework.web.bind.annotation.RestController;
 class UndoController {
 
     private final CellService cells;
-    private final EntryService entries;
+    private final EntryUndo entries;
 
-    UndoController(CellService cells, EntryService entries) {
+    UndoController(CellService cells, EntryUndo entries) {
         this.cells = cells;
         this.entries = entries;
     }

@@ -1,4 +1,4 @@
-package mellow.server.common;
+package mellow.server.record;
 
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -15,6 +15,7 @@ import java.time.Instant;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.stream.Collectors;
+import mellow.server.common.TempFiles;
 import org.jspecify.annotations.Nullable;
 import org.postgresql.PGConnection;
 import org.postgresql.copy.CopyIn;

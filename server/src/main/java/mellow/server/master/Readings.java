@@ -1,4 +1,4 @@
-package mellow.server.intake;
+package mellow.server.master;
 
 import java.lang.ref.SoftReference;
 import java.util.LinkedHashMap;
@@ -15,7 +15,7 @@ import org.springframework.stereotype.Component;
  * What was read last is remembered as long as there is memory to spare; stored files never change. Needs a transaction around it.
  */
 @Component
-class Readings {
+public class Readings {
 
     /** More than the files of most sets; each is let go when memory is wanted. */
     private static final int REMEMBERED = 64;
@@ -33,41 +33,39 @@ class Readings {
     }
 
     /** Everything that what is read depends on; which of the table's entries have forms is put to it afterwards. */
-    private record Asked(long file, String path, IntakeOptions how, LanguageTag source, boolean member) {}
+    private record Asked(long file, String path, ReadingChoice how, LanguageTag source, boolean member) {}
 
     /**
      * A stored file.
      *
-     * @param how how it is read; where it goes does not matter
+     * @param how how it is read
      * @param source the source language of the table it goes into
      * @param formed the table's entries that have forms
      * @throws mellow.core.format.UnreadableFileException when it cannot be read
      */
-    FileRead of(String path, long file, IntakeOptions how, LanguageTag source, Map<EntryId, Shape> formed) {
+    public FileRead of(String path, long file, ReadingChoice how, LanguageTag source, Map<EntryId, Shape> formed) {
         return of(path, file, () -> files.load(file), how, source, formed);
     }
 
     /** The same of a file whose content is at hand. */
-    FileRead of(
+    public FileRead of(
             String path,
             long file,
             Supplier<byte[]> content,
-            IntakeOptions how,
+            ReadingChoice how,
             LanguageTag source,
             Map<EntryId, Shape> formed) {
-        IntakeOptions reading = IntakeOptions.UNDECIDED.readAs(how);
         return remembered(
-                        new Asked(file, path, reading, source, false),
-                        () -> FileRead.of(path, content.get(), reading, source))
+                        new Asked(file, path, how, source, false), () -> FileRead.of(path, content.get(), how, source))
                 .formed(formed);
     }
 
     /** The same of a file in a set, in which a language that has no texts yet is one. */
-    FileRead ofMember(String path, long file, IntakeOptions how, LanguageTag source, Map<EntryId, Shape> formed) {
-        IntakeOptions reading = IntakeOptions.UNDECIDED.readAs(how);
+    public FileRead ofMember(
+            String path, long file, ReadingChoice how, LanguageTag source, Map<EntryId, Shape> formed) {
         return remembered(
-                        new Asked(file, path, reading, source, true),
-                        () -> FileRead.ofMember(path, files.load(file), reading, source, Map.of()))
+                        new Asked(file, path, how, source, true),
+                        () -> FileRead.ofMember(path, files.load(file), how, source, Map.of()))
                 .formed(formed);
     }
 

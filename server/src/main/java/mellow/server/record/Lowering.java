@@ -1,12 +1,13 @@
-package mellow.server.intake;
+package mellow.server.record;
 
 import java.util.ArrayList;
 import java.util.List;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
 import mellow.core.text.Shape;
+import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
-import mellow.server.intake.Undoing.Since;
+import mellow.server.record.BulkUndo.Since;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.stereotype.Component;
 
@@ -15,28 +16,28 @@ import org.springframework.stereotype.Component;
  * source and the limits that their entries get back. Works on {@code taken_cell} of the transaction.
  */
 @Component
-class Lowering {
+public class Lowering {
 
     private static final int FETCH = 2_000;
     private static final int AT_ONCE = 5_000;
 
-    private static final String COMING_INTO_FORCE =
+    private static final String COMING_INTO_FORCE = Coded.sql(
             """
-            select t.entry_id, t.language_id, e.key, l.tag, t.text, t.forms, e.shape,
-                coalesce(w.source, e.source), case when w.source is null then e.source_forms else w.source_forms end, coalesce(w.max_length, e.max_length), e.max_lines
+            select t.entry_id, t.language_id, e.key, l.tag, t.text, t.forms, e.shape, coalesce(w.source, e.source) source,
+                case when w.source is null then e.source_forms else w.source_forms end source_forms, coalesce(w.max_length, e.max_length) max_length, e.max_lines
             from taken_cell t
             join cell c on c.entry_id = t.entry_id and c.language_id = t.language_id
             join entry e on e.id = t.entry_id
             join language l on l.id = t.language_id
             left join intake_entry_was w on w.intake_id = ? and w.entry_id = e.id
-            where t.standing = 2 and (not t.since or ?)
-              and not (c.standing = 2 and c.text is not distinct from t.text and c.forms is not distinct from t.forms)
-            """;
-    private static final String LOWER =
+            where t.standing = {standing.settled} and (not t.since or ?)
+              and not (c.standing = {standing.settled} and c.text is not distinct from t.text and c.forms is not distinct from t.forms)
+            """);
+    private static final String LOWER = Coded.sql(
             """
-            update taken_cell t set standing = 1
+            update taken_cell t set standing = {standing.pencilled}
             from unnest(?::bigint[], ?::int[]) k (e, l) where t.entry_id = k.e and t.language_id = k.l
-            """;
+            """);
 
     private final JdbcTemplate jdbc;
 
@@ -51,7 +52,7 @@ class Lowering {
      * @param all whether texts that were changed since are put back too
      * @return each with what the checks say
      */
-    List<Since> lower(long intake, boolean all) {
+    public List<Since> lower(long intake, boolean all) {
         List<Since> lowered = new ArrayList<>();
         List<Long> entries = new ArrayList<>();
         List<Integer> languages = new ArrayList<>();
@@ -59,18 +60,18 @@ class Lowering {
                 COMING_INTO_FORCE,
                 row -> {
                     Checks.Measure measure = new Checks.Measure(
-                            Shape.of(row.getString(7)).orElseThrow(),
-                            TextColumns.allForms(row.getString(8), row.getString(9)),
-                            row.getInt(10),
-                            row.getInt(11));
-                    List<Finding> blockers =
-                            Checks.blockers(measure, TextColumns.allForms(row.getString(5), row.getString(6)));
+                            Shape.of(row.getString("shape")).orElseThrow(),
+                            TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
+                            row.getInt("max_length"),
+                            row.getInt("max_lines"));
+                    List<Finding> blockers = Checks.blockers(
+                            measure, TextColumns.allForms(row.getString("text"), row.getString("forms")));
                     if (!blockers.isEmpty()) {
-                        entries.add(row.getLong(1));
-                        languages.add(row.getInt(2));
+                        entries.add(row.getLong("entry_id"));
+                        languages.add(row.getInt("language_id"));
                         lowered.add(new Since(
-                                row.getString(3),
-                                row.getString(4),
+                                row.getString("key"),
+                                row.getString("tag"),
                                 blockers.get(0).sentence()));
                     }
                 },

@@ -1,4 +1,4 @@
-package mellow.server.find;
+package mellow.server.record;
 
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;

@@ -1,4 +1,4 @@
-package mellow.server.intake;
+package mellow.server.master;
 
 import java.time.Instant;
 import java.util.HashMap;
@@ -42,7 +42,10 @@ public class MasterFiles {
 
     private static final String PUT_BACK =
             """
-            insert into master_file select * from jsonb_populate_recordset(null::master_file, cast(:were as jsonb)) where path = any(:gone)
+            insert into master_file (table_id, path, file_id, intake_id, options, taken_at)
+            select :table, w.path, w.file_id, w.intake_id, w.options, w.taken_at
+            from jsonb_to_recordset(cast(:were as jsonb)) w (path text, file_id bigint, intake_id bigint, options jsonb, taken_at timestamptz)
+            where w.path = any(:gone)
             """;
     private static final String KNOWN =
             """
@@ -64,14 +67,16 @@ public class MasterFiles {
         this.json = json;
     }
 
-    /** What a path holds now. */
-    private record Held(String path, long file, IntakeOptions options) {}
+    /**
+     * What a path holds.
+     *
+     * @param file the stored file's number
+     * @param options how it was read
+     */
+    public record Held(String path, long file, ReadingChoice options) {}
 
-    /** Notes what the paths of an intake hold now, and how they were read. */
-    void keep(long table, long intake, Map<IntakeFile, IntakeOptions> exact, Instant at) {
-        List<Held> held = exact.entrySet().stream()
-                .map(one -> new Held(one.getKey().path(), one.getKey().file(), one.getValue()))
-                .toList();
+    /** Notes what the paths of an intake hold now. */
+    public void keep(long table, long intake, List<Held> held, Instant at) {
         jdbc.sql(KEEP)
                 .param("table", table)
                 .param("intake", intake)
@@ -91,19 +96,19 @@ public class MasterFiles {
     }
 
     /** How {@code path} was read when it was last taken in anywhere. */
-    Optional<IntakeOptions> optionsOf(String path) {
+    public Optional<ReadingChoice> optionsOf(String path) {
         return jdbc.sql("select options from master_file where path = :path order by taken_at desc limit 1")
                 .param("path", path)
                 .query(String.class)
                 .optional()
-                .map(options -> json.readValue(options, IntakeOptions.class));
+                .map(options -> json.readValue(options, ReadingChoice.class));
     }
 
     /**
      * How another file of the table that is of the same format was understood when it was last taken in, where that may be doubted: those of one product
      * share their habits.
      */
-    Optional<IntakeOptions> likeOf(long table, String format) {
+    public Optional<ReadingChoice> likeOf(long table, String format) {
         return jdbc.sql(
                         """
                         select options from master_file where table_id = :table and options ->> 'format' = :format
@@ -113,21 +118,21 @@ public class MasterFiles {
                 .param("format", format)
                 .query(String.class)
                 .optional()
-                .map(options -> json.readValue(options, IntakeOptions.class));
+                .map(options -> json.readValue(options, ReadingChoice.class));
     }
 
     /**
      * How files were understood where that may be doubted, under their paths and under those with a place for the language: the files of one product are alike.
      */
-    Map<String, IntakeOptions> habits() {
-        Map<String, IntakeOptions> habits = new HashMap<>();
+    public Map<String, ReadingChoice> habits() {
+        Map<String, ReadingChoice> habits = new HashMap<>();
         jdbc.sql(
                         """
                         select path, options from master_file where options ->> 'keys' is not null or options ->> 'siblings' is not null order by taken_at
                         """)
                 .query((RowCallbackHandler) row -> {
-                    IntakeOptions how = json.readValue(row.getString(2), IntakeOptions.class);
-                    IntakeOptions understood = IntakeOptions.UNDECIDED.understood(how.keys(), how.siblings());
+                    ReadingChoice how = json.readValue(row.getString(2), ReadingChoice.class);
+                    ReadingChoice understood = how.habits();
                     LanguagePart.sureOf(row.getString(1)).ifPresent(part -> habits.put(part.pattern(), understood));
                     habits.put(row.getString(1), understood);
                 });
@@ -135,19 +140,23 @@ public class MasterFiles {
     }
 
     /** How the paths of a table were read when they were last taken in. */
-    Map<String, IntakeOptions> options(long table) {
-        Map<String, IntakeOptions> options = new HashMap<>();
+    public Map<String, ReadingChoice> options(long table) {
+        Map<String, ReadingChoice> options = new HashMap<>();
         jdbc.sql("select path, options from master_file where table_id = :table")
                 .param("table", table)
                 .query((RowCallbackHandler)
-                        row -> options.put(row.getString(1), json.readValue(row.getString(2), IntakeOptions.class)));
+                        row -> options.put(row.getString(1), json.readValue(row.getString(2), ReadingChoice.class)));
         return options;
     }
 
     /** The rows that {@link #keep} is about to replace, as a JSON array; empty for none. */
-    Optional<String> rows(long table, List<String> paths) {
+    public Optional<String> rows(long table, List<String> paths) {
         return jdbc.sql(
-                        "select jsonb_agg(to_jsonb(m))::text from master_file m where table_id = :table and path = any(:paths)")
+                        """
+                        select jsonb_agg(jsonb_build_object(
+                            'path', path, 'file_id', file_id, 'intake_id', intake_id, 'options', options, 'taken_at', taken_at))::text
+                        from master_file where table_id = :table and path = any(:paths)
+                        """)
                 .param("table", table)
                 .param("paths", paths.toArray(String[]::new))
                 .query(String.class)
@@ -155,7 +164,7 @@ public class MasterFiles {
     }
 
     /** Puts back what {@link #rows} told, where {@code intake} was the last to be taken in; a path that was not there is forgotten. */
-    void putBack(long table, long intake, @Nullable String were) {
+    public void putBack(long table, long intake, @Nullable String were) {
         List<String> gone = jdbc.sql(
                         "delete from master_file where table_id = :table and intake_id = :intake returning path")
                 .param("table", table)
@@ -164,6 +173,7 @@ public class MasterFiles {
                 .list();
         if (were != null) {
             jdbc.sql(PUT_BACK)
+                    .param("table", table)
                     .param("were", were)
                     .param("gone", gone.toArray(String[]::new))
                     .update();
@@ -171,7 +181,7 @@ public class MasterFiles {
     }
 
     /** Every file that a table which is still there was fed from. */
-    List<KnownFile> known() {
+    public List<KnownFile> known() {
         return of(0);
     }
 
@@ -199,7 +209,7 @@ public class MasterFiles {
     }
 
     /** The table that {@code path} was last taken into. */
-    Optional<Long> tableOf(String path) {
+    public Optional<Long> tableOf(String path) {
         return jdbc.sql("select table_id from master_file where path = :path order by taken_at desc limit 1")
                 .param("path", path)
                 .query(Long.class)
@@ -230,24 +240,24 @@ public class MasterFiles {
     }
 
     /** The same with its format. */
-    Optional<FileRead> read(TableInfo table, String path) {
+    public Optional<FileRead> read(TableInfo table, String path) {
         return read(table, path, options -> options);
     }
 
-    private Optional<FileRead> read(TableInfo table, String path, UnaryOperator<IntakeOptions> otherwise) {
+    private Optional<FileRead> read(TableInfo table, String path, UnaryOperator<ReadingChoice> otherwise) {
         return jdbc.sql("select file_id, options from master_file where table_id = :table and path = :path")
                 .param("table", table.id())
                 .param("path", path)
                 .query((row, n) -> {
-                    IntakeOptions options =
-                            otherwise.apply(json.readValue(row.getString("options"), IntakeOptions.class));
+                    ReadingChoice options =
+                            otherwise.apply(json.readValue(row.getString("options"), ReadingChoice.class));
                     return readings.ofMember(path, row.getLong("file_id"), options, table.source(), formed(table.id()));
                 })
                 .optional();
     }
 
     /** A table's entries that have forms, which a file of plain texts says in a row each. */
-    Map<EntryId, Shape> formed(long table) {
+    public Map<EntryId, Shape> formed(long table) {
         Map<EntryId, Shape> formed = new HashMap<>();
         jdbc.sql(FORMED).param("table", table).query((RowCallbackHandler) row -> formed.put(
                 new EntryId(row.getString(1), row.getString(2)),

@@ -1,4 +1,4 @@
-package mellow.server.intake;
+package mellow.server.master;
 
 import java.nio.charset.Charset;
 import java.util.HashMap;
@@ -27,8 +27,8 @@ import mellow.core.format.workbook.WorkbookReading;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
-import mellow.server.intake.IntakeOptions.ColumnChoice;
-import mellow.server.intake.IntakeOptions.SheetChoice;
+import mellow.server.master.ReadingChoice.ColumnChoice;
+import mellow.server.master.ReadingChoice.SheetChoice;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -38,7 +38,7 @@ import org.jspecify.annotations.Nullable;
  * @param raw what was read, row by row
  * @param reading the same as entries: rows that are forms of one entry put together
  */
-record FileRead(FileFormat format, FileReading raw, FileReading reading) {
+public record FileRead(FileFormat format, FileReading raw, FileReading reading) {
 
     private static final String CSV = "csv";
 
@@ -49,8 +49,8 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
      * @param formed the table's entries that have forms
      * @throws mellow.core.format.UnreadableFileException when it cannot be read
      */
-    static FileRead of(
-            String path, byte[] content, IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
+    public static FileRead of(
+            String path, byte[] content, ReadingChoice options, LanguageTag source, Map<EntryId, Shape> formed) {
         FileFormat format = format(path, content, options);
         return new FileRead(
                 format, raw(format, path, content, options, known(options).from(source)), formed);
@@ -58,7 +58,7 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
 
     /** Separated text and workbooks are read although nothing tells what their columns hold, so that somebody can say it. */
     private static FileReading raw(
-            FileFormat format, String path, byte[] content, IntakeOptions options, ReadOptions known) {
+            FileFormat format, String path, byte[] content, ReadingChoice options, ReadOptions known) {
         if (format.name().equals(CSV)) {
             return CsvFormat.read(path, content, csv(options));
         }
@@ -68,8 +68,8 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     }
 
     /** The same of a file in a set, in which a language that has no texts yet is one. */
-    static FileRead ofMember(
-            String path, byte[] content, IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
+    public static FileRead ofMember(
+            String path, byte[] content, ReadingChoice options, LanguageTag source, Map<EntryId, Shape> formed) {
         FileFormat format = format(path, content, options);
         return EmptyReading.of(path, format.name(), content, known(options))
                 .map(empty -> new FileRead(format, empty, empty))
@@ -77,22 +77,22 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     }
 
     /** Reads a file as it tells by itself, its source language included, and understood as {@code habits} say where files do not tell; {@code among} others of all kinds, it may be no text, or a language with nothing yet. */
-    static FileRead byItself(String path, byte[] content, boolean among, IntakeOptions habits) {
+    public static FileRead byItself(String path, byte[] content, boolean among, ReadingChoice habits) {
         FileFormat format = (among ? Formats.detectAmongOthers(path, content) : Formats.detect(path, content))
                 .orElseThrow(() -> Formats.unknown(path));
         FileReading read = Optional.of(ReadOptions.AUTOMATIC)
                 .filter(options -> among)
                 .flatMap(options -> EmptyReading.of(path, format.name(), content, options))
-                .orElseGet(() -> raw(format, path, content, IntakeOptions.UNDECIDED, known(habits)));
+                .orElseGet(() -> raw(format, path, content, ReadingChoice.UNDECIDED, known(habits)));
         return new FileRead(format, read, Map.of());
     }
 
     /** The same as if it had been read as somebody says, where that makes no difference; empty where it has to be read anew. */
-    Optional<FileRead> as(IntakeOptions options, LanguageTag source, Map<EntryId, Shape> formed) {
+    public Optional<FileRead> as(ReadingChoice options, LanguageTag source, Map<EntryId, Shape> formed) {
         List<LanguageTag> languages = raw.languages();
         String language = options.language();
-        IntakeOptions bare = options.understood(null, null);
-        boolean plain = bare.equals(language == null ? IntakeOptions.UNDECIDED : IntakeOptions.UNDECIDED.in(language));
+        ReadingChoice bare = options.understood(null, null);
+        boolean plain = bare.equals(language == null ? ReadingChoice.UNDECIDED : ReadingChoice.UNDECIDED.in(language));
         Habits habits = raw.habits();
         boolean understood = (options.keys() == null || habits.key().equals(Optional.of(options.keys())))
                 && (options.siblings() == null
@@ -108,7 +108,7 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
                 : Optional.empty();
     }
 
-    private static FileFormat format(String path, byte[] content, IntakeOptions options) {
+    private static FileFormat format(String path, byte[] content, ReadingChoice options) {
         return options.format() == null
                 ? Formats.detect(path, content).orElseThrow(() -> Formats.unknown(path))
                 : Formats.named(options.format())
@@ -116,13 +116,13 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
                                 "unknown-format", "There is no format “" + options.format() + "”."));
     }
 
-    private static ReadOptions known(IntakeOptions options) {
+    private static ReadOptions known(ReadingChoice options) {
         ReadOptions known = ReadOptions.AUTOMATIC;
         if (options.charset() != null) {
             known = known.spelled(charset(options.charset()));
         }
         if (options.language() != null && !options.language().isBlank()) {
-            known = known.in(IntakeOptions.tag(options.language(), ""));
+            known = known.in(ReadingChoice.tag(options.language(), ""));
         }
         if (options.keys() != null) {
             known = known.by(options.keys());
@@ -134,7 +134,7 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     }
 
     /** Reads a file whose table does not matter yet. */
-    static FileRead of(String path, byte[] content, IntakeOptions options, LanguageTag source) {
+    public static FileRead of(String path, byte[] content, ReadingChoice options, LanguageTag source) {
         return of(path, content, options, source, Map.of());
     }
 
@@ -147,7 +147,7 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
         this(format, raw, FormRows.of(raw, formed));
     }
 
-    private static CsvOptions csv(IntakeOptions options) {
+    private static CsvOptions csv(ReadingChoice options) {
         CsvOptions csv = CsvOptions.AUTOMATIC;
         if (options.charset() != null) {
             csv = csv.withEncoding(new TextEncoding(charset(options.charset()), 0));
@@ -160,14 +160,14 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
         List<ColumnChoice> columns = options.columns();
         Integer headerRow = options.headerRow();
         if (columns != null && headerRow != null) {
-            csv = csv.withLayout(IntakeOptions.layout(headerRow, columns));
+            csv = csv.withLayout(ReadingChoice.layout(headerRow, columns));
         } else if (headerRow != null) {
             csv = csv.withHeaderRow(headerRow);
         }
         return csv;
     }
 
-    private static Map<String, SheetLayout> layouts(IntakeOptions options) {
+    private static Map<String, SheetLayout> layouts(ReadingChoice options) {
         List<SheetChoice> sheets = options.sheets() == null ? List.of() : options.sheets();
         Map<String, SheetLayout> layouts = new HashMap<>();
         sheets.forEach(sheet -> layouts.put(sheet.name(), sheet.layout()));
@@ -192,17 +192,17 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     }
 
     /** The reading of separated text, which knows more about itself. */
-    Optional<CsvReading> separated() {
+    public Optional<CsvReading> separated() {
         return raw instanceof CsvReading csv ? Optional.of(csv) : Optional.empty();
     }
 
     /** The reading of a workbook, which knows its sheets. */
-    Optional<WorkbookReading> workbook() {
+    public Optional<WorkbookReading> workbook() {
         return raw instanceof WorkbookReading workbook ? Optional.of(workbook) : Optional.empty();
     }
 
     /** Why it cannot be taken in before something is corrected; empty when it can. */
-    Optional<String> blocked() {
+    public Optional<String> blocked() {
         if (flawed()) {
             return reading.problems().stream()
                     .filter(problem -> problem.severity() == Problem.Severity.ERROR)
@@ -219,21 +219,20 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     }
 
     /** Whether somebody has to say what its columns hold before it has entries. */
-    boolean flawed() {
+    public boolean flawed() {
         return separated().filter(CsvReading::blocked).isPresent()
                 || workbook().filter(WorkbookReading::blocked).isPresent();
     }
 
     /** How many problems the file has, those not kept included. */
-    int problemCount() {
+    public int problemCount() {
         return separated()
                 .map(CsvReading::problemCount)
                 .orElse(reading.problems().size());
     }
 
     /** The language of its texts when it holds texts in one, beside its sources. */
-    @Nullable
-    String language() {
+    public @Nullable String language() {
         List<LanguageTag> languages = reading.languages();
         if (separated().isPresent() || workbook().isPresent() || languages.isEmpty() || languages.size() > 2) {
             return null;
@@ -248,10 +247,10 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
     }
 
     /** {@code options} with every guess written down, so that the file is read the same way for ever. */
-    IntakeOptions exact(IntakeOptions options) {
+    public ReadingChoice exact(ReadingChoice options) {
         Optional<CsvReading> csv = separated();
         String language = language();
-        return options.readAs(new IntakeOptions(
+        return new ReadingChoice(
                 format.name(),
                 csv.isPresent() || options.charset() != null ? reading.charset() : null,
                 csv.map(one -> String.valueOf(one.dialect().delimiter())).orElse(null),
@@ -275,12 +274,6 @@ record FileRead(FileFormat format, FileReading raw, FileReading reading) {
                         .orElse(null),
                 language == null || language.isEmpty() ? options.language() : language,
                 raw.habits().key().orElse(null),
-                raw.habits().siblings().orElse(null),
-                null,
-                null,
-                null,
-                false,
-                null,
-                null));
+                raw.habits().siblings().orElse(null));
     }
 }

@@ -1,4 +1,4 @@
-package mellow.server.common;
+package mellow.server.record;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
