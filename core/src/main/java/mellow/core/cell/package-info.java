@@ -31,6 +31,8 @@
  * </ul>
  */
 @NullMarked
+@Uses("text")
 package mellow.core.cell;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

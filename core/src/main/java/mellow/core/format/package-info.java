@@ -3,6 +3,8 @@
  * nor what the record holds.
  */
 @NullMarked
+@Uses({"language", "text"})
 package mellow.core.format;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

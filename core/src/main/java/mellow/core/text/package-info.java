@@ -3,6 +3,8 @@
  * storage.
  */
 @NullMarked
+@Uses({})
 package mellow.core.text;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

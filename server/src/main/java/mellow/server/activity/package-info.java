@@ -1,5 +1,7 @@
-/** What happened, added up per ten minutes, table, language and person. Depends on common. */
+/** What happened, added up per ten minutes, table, language and person. */
 @NullMarked
+@Uses({})
 package mellow.server.activity;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

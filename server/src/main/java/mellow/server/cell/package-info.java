@@ -1,5 +1,8 @@
-/** Cells, their offers and story: reading and changing one. Depends on table, people, language, coverage, activity, live, standing, wordbook, common. */
+/** Cells, their offers and story: reading and changing one. */
 @NullMarked
+@Uses({"activity", "common", "coverage", "language", "live", "people", "record", "run", "standing", "table", "wordbook"
+})
 package mellow.server.cell;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -1,5 +1,7 @@
-/** Looks at texts beside their sources while they are typed. Depends on wordbook, language, common. */
+/** Looks at texts beside their sources while they are typed. */
 @NullMarked
+@Uses({"common", "language", "wordbook"})
 package mellow.server.check;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

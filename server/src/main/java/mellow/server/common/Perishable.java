@@ -8,6 +8,11 @@ public interface Perishable {
     /** What it is, for the log: a few words. */
     String what();
 
+    /** Whether it is what others name, and is known to be forgotten only when they have been cleared. */
+    default boolean namedByOthers() {
+        return false;
+    }
+
     /** Forgets what had its time, in one transaction; how much it was. */
     int forget(Instant now);
 }

@@ -1,5 +1,7 @@
-/** Loads the demo data through the normal intake. Depends on intake, entry, product, coverage, cell, table, people, language, common. */
+/** Loads the demo data through the normal intake. */
 @NullMarked
+@Uses({"cell", "common", "coverage", "entry", "intake", "people", "product", "question", "run", "table", "wordbook"})
 package mellow.server.demo;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -1,5 +1,7 @@
-/** Entries: making, describing, rewriting, moving, removing them, their story and pictures; undo. Depends on cell, table, coverage, file, activity, live, people, language, common. */
+/** Entries: making, describing, rewriting, moving, removing them, their story and pictures; undo. */
 @NullMarked
+@Uses({"activity", "common", "coverage", "file", "language", "live", "people", "record", "table"})
 package mellow.server.entry;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -5,18 +5,13 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import mellow.server.common.LongWork;
 import mellow.server.common.Perishable;
-import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Files that came in and that nothing names any more. Pictures and assets belong to the record, whose story may name them, and stay. */
 @Component
-@Order(FileUpkeep.LAST)
 class FileUpkeep implements Perishable {
-
-    /** After those who name files. */
-    static final int LAST = 100;
 
     private static final Duration JUST_COMING = Duration.ofDays(1);
 
@@ -38,6 +33,11 @@ class FileUpkeep implements Perishable {
     @Override
     public String what() {
         return "files that nothing names any more";
+    }
+
+    @Override
+    public boolean namedByOthers() {
+        return true;
     }
 
     @Override

@@ -1,5 +1,7 @@
-/** Finds entries by key, source, note and text, and people by name. Depends on language, people, common. */
+/** Finds entries by key, source, note and text, and people by name. */
 @NullMarked
+@Uses({"language", "people", "record"})
 package mellow.server.find;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -1,8 +1,9 @@
 /**
- * Bringing files in, one or a set of one per language: drop, sort, read, see, decide, apply, take back. Depends on file, run, record, table, coverage, activity,
- * live, language, people, common.
+ * Bringing files in, one or a set of one per language: drop, sort, read, see, decide, apply, take back.
  */
 @NullMarked
+@Uses({"activity", "common", "coverage", "file", "language", "live", "master", "people", "record", "run", "table"})
 package mellow.server.intake;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

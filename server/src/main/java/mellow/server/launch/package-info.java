@@ -1,5 +1,7 @@
-/** Commands of the launcher: the private PostgreSQL cluster, starting the server. Depends on demo, people, common. */
+/** Commands of the launcher: the private PostgreSQL cluster, starting the server. */
 @NullMarked
+@Uses({"audit", "common", "demo", "people"})
 package mellow.server.launch;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

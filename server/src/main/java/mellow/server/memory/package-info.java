@@ -1,5 +1,7 @@
-/** What was settled for the same or a similar source. Depends on language, common. */
+/** What was settled for the same or a similar source. */
 @NullMarked
+@Uses({"common", "language", "people"})
 package mellow.server.memory;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

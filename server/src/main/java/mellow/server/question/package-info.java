@@ -1,5 +1,7 @@
-/** Questions about entries and their answers. Depends on table, people, activity, live, common. */
+/** Questions about entries and their answers. */
 @NullMarked
+@Uses({"activity", "common", "live", "people"})
 package mellow.server.question;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -1,5 +1,7 @@
-/** Finds and replaces words over a scope. Depends on sheet, entry, language, people, common. */
+/** Finds and replaces words over a scope. */
 @NullMarked
+@Uses({"common", "language", "sheet"})
 package mellow.server.replace;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -1,5 +1,7 @@
-/** What waits for a reviewer's answer, and whose it is. Answers go through cell. Depends on table, language, people, wordbook, cell, run, common. */
+/** What waits for a reviewer's answer, and whose it is. Answers go through cell. */
 @NullMarked
+@Uses({"cell", "common", "language", "people", "run", "table", "wordbook"})
 package mellow.server.review;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

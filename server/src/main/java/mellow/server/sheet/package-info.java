@@ -1,5 +1,7 @@
-/** What the ledger spread reads: scopes and pages of rows. Depends on product, table, cell, language, people, common. */
+/** What the ledger spread reads: scopes and pages of rows. */
 @NullMarked
+@Uses({"cell", "common", "language", "people", "product", "table"})
 package mellow.server.sheet;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

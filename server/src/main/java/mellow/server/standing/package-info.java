@@ -1,5 +1,7 @@
-/** Rules by which a language trusts its contributors. Depends on language, people, common. */
+/** Rules by which a language trusts its contributors. */
 @NullMarked
+@Uses({"common", "language", "people"})
 package mellow.server.standing;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

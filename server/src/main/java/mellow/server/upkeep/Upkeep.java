@@ -1,6 +1,7 @@
 package mellow.server.upkeep;
 
 import java.time.Clock;
+import java.util.Comparator;
 import java.util.List;
 import mellow.server.common.Perishable;
 import org.slf4j.Logger;
@@ -21,7 +22,9 @@ public class Upkeep {
     private final Clock clock;
 
     Upkeep(List<Perishable> perishables, Clock clock) {
-        this.perishables = perishables;
+        this.perishables = perishables.stream()
+                .sorted(Comparator.comparing(Perishable::namedByOthers))
+                .toList();
         this.clock = clock;
     }
 

@@ -1,5 +1,7 @@
-/** Clears at night what has had its time. Depends on common alone; what perishes tells so itself. */
+/** Clears at night what has had its time. */
 @NullMarked
+@Uses("common")
 package mellow.server.upkeep;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -1,5 +1,7 @@
-/** Serves the built web client. Depends on nothing. */
+/** Serves the built web client. */
 @NullMarked
+@Uses("common")
 package mellow.server.web;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

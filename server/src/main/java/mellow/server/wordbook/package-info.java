@@ -1,5 +1,7 @@
-/** Agreed terms, their translations and words to avoid. Depends on language, people, common. */
+/** Agreed terms, their translations and words to avoid. */
 @NullMarked
+@Uses({"common", "language", "people"})
 package mellow.server.wordbook;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

@@ -3,6 +3,8 @@
  * of formats.
  */
 @NullMarked
+@Uses("format.xml")
 package mellow.core.format.inline;
 
+import mellow.core.Uses;
 import org.jspecify.annotations.NullMarked;

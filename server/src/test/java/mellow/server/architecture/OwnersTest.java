@@ -1,4 +1,4 @@
-package mellow.server;
+package mellow.server.architecture;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
