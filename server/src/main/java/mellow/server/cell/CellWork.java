@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -385,14 +386,8 @@ class CellWork {
     }
 
     private static @Nullable Long answered(CellEvent event) {
-        if (event instanceof CellEvent.Settle settle) {
-            return settle.offerId();
-        } else if (event instanceof CellEvent.Amend amend) {
-            return amend.offerId();
-        } else if (event instanceof CellEvent.Return back) {
-            return back.offerId();
-        }
-        return event instanceof CellEvent.Withdraw withdraw ? withdraw.offerId() : null;
+        OptionalLong offer = event.answers();
+        return offer.isPresent() ? offer.getAsLong() : null;
     }
 
     private static String word(What what) {

@@ -21,12 +21,12 @@ import org.springframework.web.bind.annotation.RestController;
 class DropController {
 
     private final Drops drops;
-    private final IntakeService intakes;
+    private final IntakeReplies replies;
     private final Uploads uploads;
 
-    DropController(Drops drops, IntakeService intakes, Uploads uploads) {
+    DropController(Drops drops, IntakeReplies replies, Uploads uploads) {
         this.drops = drops;
-        this.intakes = intakes;
+        this.replies = replies;
         this.uploads = uploads;
     }
 
@@ -69,6 +69,6 @@ class DropController {
     @PostMapping("/{id}/alone")
     @ResponseStatus(HttpStatus.CREATED)
     IntakeReply alone(@PathVariable long id, @RequestParam String name, @AuthenticationPrincipal SignedIn me) {
-        return intakes.reply(me.id(), drops.takeAlone(me.id(), id, name));
+        return replies.reply(me.id(), drops.takeAlone(me.id(), id, name));
     }
 }

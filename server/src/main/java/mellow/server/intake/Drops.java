@@ -66,6 +66,7 @@ public class Drops implements Perishable {
     private static final Duration WAITS = Duration.ofMillis(900);
 
     private final IntakeService intakes;
+    private final IntakeReplies replies;
     private final Sets sets;
     private final MasterFiles masters;
     private final FileStore files;
@@ -80,6 +81,7 @@ public class Drops implements Perishable {
 
     Drops(
             IntakeService intakes,
+            IntakeReplies replies,
             Sets sets,
             MasterFiles masters,
             FileStore files,
@@ -92,6 +94,7 @@ public class Drops implements Perishable {
             TextRules texts,
             Clock clock) {
         this.intakes = intakes;
+        this.replies = replies;
         this.sets = sets;
         this.masters = masters;
         this.files = files;
@@ -402,7 +405,7 @@ public class Drops implements Perishable {
                     drop,
                     count(drop),
                     kept.map(one -> one.intakes().stream()
-                                    .map(id -> intakes.listed(person, id))
+                                    .map(id -> replies.listed(person, id))
                                     .toList())
                             .orElse(null),
                     kept.map(Kept::refused).orElse(List.of()),

@@ -32,11 +32,16 @@ import org.springframework.web.bind.annotation.RestController;
 class IntakeController {
 
     private final IntakeService intakes;
+    private final IntakeReplies replies;
+    private final Previews previews;
     private final Pushing pushing;
     private final Uploads uploads;
 
-    IntakeController(IntakeService intakes, Pushing pushing, Uploads uploads) {
+    IntakeController(
+            IntakeService intakes, IntakeReplies replies, Previews previews, Pushing pushing, Uploads uploads) {
         this.intakes = intakes;
+        this.replies = replies;
+        this.previews = previews;
         this.pushing = pushing;
         this.uploads = uploads;
     }
@@ -51,7 +56,7 @@ class IntakeController {
                 me.id(),
                 request,
                 bytes -> IntakeService.refuseSize(name, bytes),
-                content -> intakes.reply(me.id(), intakes.bring(me.id(), name, content)));
+                content -> replies.reply(me.id(), intakes.bring(me.id(), name, content)));
     }
 
     /**
@@ -78,12 +83,12 @@ class IntakeController {
             HttpServletRequest request,
             @AuthenticationPrincipal SignedIn me)
             throws IOException {
-        Map<ChangeKind, Choice> policy = policy(meaning, gone, conflicts);
+        Pushing.Policy policy = new Pushing.Policy(table, arrival, false, policy(meaning, gone, conflicts));
         return uploads.receive(
                 me.id(),
                 request,
                 bytes -> IntakeService.refuseSize(name, bytes),
-                content -> intakes.push(me.id(), name, content, table, language, arrival, policy, dryRun));
+                content -> pushing.push(me.id(), name, content, language, policy, dryRun));
     }
 
     /**
@@ -133,12 +138,12 @@ class IntakeController {
     @GetMapping
     List<IntakeReply.Listed> all(
             @RequestParam(defaultValue = "9223372036854775807") long before, @AuthenticationPrincipal SignedIn me) {
-        return intakes.all(me.id(), before);
+        return replies.all(me.id(), before);
     }
 
     @GetMapping("/{id}")
     IntakeReply one(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-        return intakes.reply(me.id(), id);
+        return replies.reply(me.id(), id);
     }
 
     /** Corrects how the file is read and says where it goes; what is null is found out. */
@@ -146,7 +151,7 @@ class IntakeController {
     IntakeReply decide(
             @PathVariable long id, @Valid @RequestBody IntakeOptions options, @AuthenticationPrincipal SignedIn me) {
         intakes.decide(me.id(), id, options);
-        return intakes.reply(me.id(), id);
+        return replies.reply(me.id(), id);
     }
 
     /** Says where a set goes, which of its files holds the sources, what each is and which stay out. */
@@ -154,16 +159,16 @@ class IntakeController {
     IntakeReply decideSet(
             @PathVariable long id, @Valid @RequestBody Sets.SetChoice choice, @AuthenticationPrincipal SignedIn me) {
         intakes.decideSet(me.id(), id, choice);
-        return intakes.reply(me.id(), id);
+        return replies.reply(me.id(), id);
     }
 
     /** What the file would do, or how far finding that out is. Changes nothing. {@code fresh} compares anew when the table has changed since. */
     @GetMapping("/{id}/preview")
-    IntakeService.ComparedReply preview(
+    Previews.ComparedReply preview(
             @PathVariable long id,
             @RequestParam(defaultValue = "false") boolean fresh,
             @AuthenticationPrincipal SignedIn me) {
-        return intakes.preview(me.id(), id, fresh);
+        return previews.preview(me.id(), id, fresh);
     }
 
     /** Lines of one kind of what the file would do, in the file's order; {@code find} keeps those that hold these words. */
@@ -175,16 +180,16 @@ class IntakeController {
             @RequestParam(defaultValue = "0") int from,
             @RequestParam(defaultValue = "100") int size,
             @AuthenticationPrincipal SignedIn me) {
-        return intakes.lines(me.id(), id, kind, find, from, size);
+        return previews.lines(me.id(), id, kind, find, from, size);
     }
 
     /** Decides what is done about lines, or about all of a kind; answers with the sums as they are then. */
     @PutMapping("/{id}/choices")
-    IntakeService.ComparedReply choose(
+    Previews.ComparedReply choose(
             @PathVariable long id,
-            @Valid @RequestBody IntakeService.ChoiceRequest choice,
+            @Valid @RequestBody Previews.ChoiceRequest choice,
             @AuthenticationPrincipal SignedIn me) {
-        return intakes.choose(me.id(), id, choice);
+        return previews.choose(me.id(), id, choice);
     }
 
     /** What taking it back would do. Changes nothing. */
@@ -201,7 +206,7 @@ class IntakeController {
             @RequestParam(defaultValue = "false") boolean all,
             @AuthenticationPrincipal SignedIn me) {
         intakes.startUndo(me.id(), id, all);
-        return intakes.reply(me.id(), id);
+        return replies.reply(me.id(), id);
     }
 
     /** Starts taking the file in; the intake then tells how it goes. */
@@ -209,14 +214,14 @@ class IntakeController {
     @ResponseStatus(HttpStatus.ACCEPTED)
     IntakeReply apply(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         intakes.start(me.id(), id);
-        return intakes.reply(me.id(), id);
+        return replies.reply(me.id(), id);
     }
 
     /** Cancels taking in before it has committed. */
     @PostMapping("/{id}/cancel")
     IntakeReply cancel(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         intakes.cancel(me.id(), id);
-        return intakes.reply(me.id(), id);
+        return replies.reply(me.id(), id);
     }
 
     /** Leaves the file alone. */

@@ -1,39 +1,27 @@
 package mellow.server.intake;
 
 import java.time.Clock;
-import java.time.Duration;
-import java.time.Instant;
-import java.time.ZoneOffset;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 import mellow.core.format.Limits;
 import mellow.core.format.Problems;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.csv.CsvFormat;
 import mellow.core.merge.Arrival;
-import mellow.core.merge.ChangeKind;
-import mellow.core.merge.Choice;
 import mellow.core.set.FileSet;
-import mellow.server.common.LongWork;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
-import mellow.server.intake.IntakeReply.ReadingReply;
 import mellow.server.master.ReadingChoice;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
-import mellow.server.run.RunService.RunReply;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.data.domain.Limit;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -45,14 +33,8 @@ import tools.jackson.databind.json.JsonMapper;
 public class IntakeService {
 
     static final String RUN = "intake";
-    static final String COMPARE_RUN = "compare";
     static final String UNDO_RUN = "undo";
-    private static final int LISTED = 50;
-    private static final int MOST_LINES = 500;
     private static final int ANALYZED_FROM = 1_000;
-    private static final Duration WAITS = Duration.ofMillis(900);
-    /** Activity is added up in slots of ten minutes. */
-    private static final Duration SLOTS = Duration.ofMinutes(11);
 
     private final IntakeRepository intakes;
     private final IntakeFiles members;
@@ -60,7 +42,6 @@ public class IntakeService {
     private final Sets sets;
     private final Planner planner;
     private final Taking taking;
-    private final Comparing comparing;
     private final Undoing undoing;
     private final LineStore lines;
     private final Guesses guesses;
@@ -87,7 +68,6 @@ public class IntakeService {
             JdbcClient jdbc,
             JsonMapper json,
             Taking taking,
-            Comparing comparing,
             Undoing undoing,
             LineStore lines,
             Guesses guesses,
@@ -100,7 +80,6 @@ public class IntakeService {
         this.sets = sets;
         this.planner = planner;
         this.taking = taking;
-        this.comparing = comparing;
         this.undoing = undoing;
         this.lines = lines;
         this.guesses = guesses;
@@ -114,7 +93,6 @@ public class IntakeService {
         this.clock = clock;
         this.openIntakes = openIntakes;
         runs.handle(RUN, (order, progress) -> apply(order.person(), order.subject(), progress));
-        runs.handle(COMPARE_RUN, (order, progress) -> comparing.compare(order.person(), order.subject(), progress));
         runs.handle(
                 UNDO_RUN,
                 (order, progress) ->
@@ -218,53 +196,6 @@ public class IntakeService {
         return kept(person, path, file, () -> files.load(file));
     }
 
-    /**
-     * Takes a file into a table by a policy, or says what that would do and keeps nothing.
-     *
-     * @param policy what is done about whole kinds of changes; others are done as usual
-     */
-    PreviewReply push(
-            long person,
-            String name,
-            byte[] content,
-            String table,
-            @Nullable String language,
-            Arrival arrival,
-            Map<ChangeKind, Choice> policy,
-            boolean dryRun) {
-        checkPolicy(policy);
-        return java.util.Objects.requireNonNull(transaction.execute(status -> {
-            LongWork.mayTakeItsTime(jdbc);
-            long id = upload(person, name, content);
-            IntakeOptions options = planner.options(planner.open(person, id));
-            Destination where = options.where().into(table, null, arrival);
-            for (Map.Entry<ChangeKind, Choice> one : policy.entrySet()) {
-                where = where.choosing(one.getKey(), one.getValue());
-            }
-            ReadingChoice how = language == null ? options.how() : options.how().in(language);
-            decide(person, id, new IntakeOptions(how, where));
-            taking.take(person, id, Progress.UNWATCHED);
-            PreviewReply done =
-                    java.util.Objects.requireNonNull(reply(person, id).report());
-            if (dryRun) {
-                // The truth of what would be done is doing it, and then not keeping it.
-                status.setRollbackOnly();
-            }
-            return done;
-        }));
-    }
-
-    /** Refuses a policy that decides something otherwise than it can be. */
-    static void checkPolicy(Map<ChangeKind, Choice> policy) {
-        policy.forEach((kind, choice) -> {
-            if (!kind.choices().contains(choice)) {
-                throw Refusal.unacceptable(
-                        "no-such-choice",
-                        "What can be done about " + kind + " is " + kind.choices() + ", not " + choice + ".");
-            }
-        });
-    }
-
     /** Refuses a file by its size alone. */
     public static void refuseSize(String name, long bytes) {
         if (bytes > Limits.DEFAULT.bytes()) {
@@ -315,236 +246,6 @@ public class IntakeService {
         Intake intake = planner.open(person, id);
         IntakeOptions options = planner.options(intake);
         decide(person, id, options.going(options.where().into(table, newTable, arrival)));
-    }
-
-    /** The intake with everything its screen needs. */
-    @Transactional(readOnly = true)
-    IntakeReply reply(long person, long id) {
-        Intake intake = planner.mine(person, id);
-        IntakeOptions options = planner.options(intake);
-        Optional<RunReply> run = runs.latest(RUN, id);
-        // A screen that watches the progress asks often; reading the file again and again would slow down what it
-        // watches.
-        boolean going = run.filter(RunReply::open).isPresent();
-        // A table that was made for it is gone when it is taken back.
-        Optional<TableInfo> table = intake.table().flatMap(tables::there);
-        boolean looksAtIt = intake.open() && !going && intake.pattern().isEmpty();
-        ReadingReply reading = looksAtIt ? shown.of(intake, options) : null;
-        return new IntakeReply(
-                intake.id(),
-                intake.fileName(),
-                intake.status(),
-                personName(intake.person()),
-                intake.createdAt(),
-                intake.appliedAt().orElse(null),
-                options,
-                reading,
-                table.map(TableInfo::slug).orElse(null),
-                table.map(TableInfo::name).orElse(null),
-                intake.report()
-                        .map(report -> json.readValue(report, PreviewReply.class))
-                        .orElse(null),
-                intake.undoReport()
-                        .map(report -> json.readValue(report, Undoing.UndoReply.class))
-                        .orElse(null),
-                intake.undoneAt().orElse(null),
-                intake.undoneBy().map(this::personName).orElse(null),
-                sets.reply(intake).orElse(null),
-                (intake.open() ? run : runs.latest(UNDO_RUN, id).or(() -> run)).orElse(null));
-    }
-
-    /** The newest intakes, all of them for a coordinator, else one's own. */
-    @Transactional(readOnly = true)
-    List<IntakeReply.Listed> all(long person, long before) {
-        Rights rights = people.rights(person);
-        Map<Long, TableInfo> known = tables.all().stream()
-                .map(TableService.Listed::table)
-                .collect(Collectors.toMap(TableInfo::id, table -> table));
-        List<Intake> shown = rights.coordinator()
-                ? intakes.findByIdLessThanOrderByIdDesc(before, Limit.of(LISTED))
-                : intakes.findByPersonIdAndIdLessThanOrderByIdDesc(person, before, Limit.of(LISTED));
-        Map<Long, Integer> counts =
-                members.counts(shown.stream().map(Intake::id).toList());
-        return shown.stream()
-                .map(intake -> listed(intake, intake.table().map(known::get), counts.getOrDefault(intake.id(), 0)))
-                .toList();
-    }
-
-    IntakeReply.Listed listed(long person, long id) {
-        return java.util.Objects.requireNonNull(transaction.execute(status -> {
-            Intake intake = planner.mine(person, id);
-            return listed(
-                    intake,
-                    intake.table().flatMap(tables::there),
-                    members.counts(List.of(id)).getOrDefault(id, 0));
-        }));
-    }
-
-    private IntakeReply.Listed listed(Intake intake, Optional<TableInfo> table, int files) {
-        PreviewReply report = intake.report()
-                .map(told -> json.readValue(told, PreviewReply.class))
-                .orElse(null);
-        return new IntakeReply.Listed(
-                intake.id(),
-                intake.fileName(),
-                intake.status(),
-                personName(intake.person()),
-                table.map(TableInfo::slug).orElse(null),
-                table.map(TableInfo::name).orElse(null),
-                intake.createdAt(),
-                intake.appliedAt().orElse(null),
-                files,
-                report == null ? Map.of() : sums(report));
-    }
-
-    private static Map<ChangeKind, Integer> sums(PreviewReply report) {
-        Map<ChangeKind, Integer> sums = new EnumMap<>(ChangeKind.class);
-        report.groups().forEach(group -> sums.put(group.kind(), group.count()));
-        return sums;
-    }
-
-    /**
-     * What the intake would do if it were taken in now. Compares it first where that has not been done or no longer holds; what takes longer than a
-     * moment goes on as a run, and the answer says how far it is.
-     *
-     * @param fresh compare anew when the table has changed since
-     */
-    ComparedReply preview(long person, long id, boolean fresh) {
-        boolean[] anew = {fresh};
-        // What was decided may have changed while it was being compared; then it is compared once more.
-        for (int round = 0; round < 2; round++) {
-            boolean started = runs.startWhen(COMPARE_RUN, id, person, "", () -> needsComparing(person, id, anew[0]));
-            runs.await(COMPARE_RUN, id, WAITS);
-            if (!started) {
-                break;
-            }
-            anew[0] = false;
-        }
-        return java.util.Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
-    }
-
-    /** Asked again and again while a file is compared, so it looks at no file. */
-    private boolean needsComparing(long person, long id, boolean fresh) {
-        return Boolean.TRUE.equals(transaction.execute(status -> {
-            Intake intake = planner.open(person, id);
-            if (intake.comparison().isEmpty()) {
-                return true;
-            }
-            // What would be done lives in a table that a crash empties.
-            boolean lost = !lines.any(id)
-                    && json.readValue(intake.comparison().get(), Comparing.Result.class)
-                                    .lines()
-                            > 0;
-            return lost || (fresh && changedSince(intake));
-        }));
-    }
-
-    private boolean changedSince(Intake intake) {
-        Instant compared = intake.comparedAt().orElse(Instant.EPOCH);
-        return intake.table().isPresent()
-                && jdbc.sql(
-                                "select exists (select 1 from activity where table_id = :table and last_at > :at and slot >= :slot)")
-                        .param("table", intake.table().get())
-                        .param("at", compared.atOffset(ZoneOffset.UTC))
-                        .param("slot", compared.minus(SLOTS).atOffset(ZoneOffset.UTC))
-                        .query(Boolean.class)
-                        .single();
-    }
-
-    private ComparedReply compared(long person, long id) {
-        Intake intake = planner.mine(person, id);
-        RunReply run = runs.latest(COMPARE_RUN, id).orElse(null);
-        return new ComparedReply(
-                intake.comparison().map(known -> preview(id, known)).orElse(null),
-                intake.comparison().flatMap(known -> intake.comparedAt()).orElse(null),
-                run);
-    }
-
-    private PreviewReply preview(long id, String known) {
-        Comparing.Result result = json.readValue(known, Comparing.Result.class);
-        LineStore.Sums sums = lines.sums(id);
-        return new PreviewReply(
-                sums.groups(),
-                sums.arrivals().getOrDefault(Arrival.SETTLED, 0),
-                sums.arrivals().getOrDefault(Arrival.OFFERED, 0),
-                sums.arrivals().getOrDefault(Arrival.PENCILLED, 0),
-                sums.stale(),
-                null,
-                result.unchanged(),
-                result.problems(),
-                result.problemCount());
-    }
-
-    /**
-     * An intake that is or is being compared.
-     *
-     * @param preview what it would do, null while that is being found out
-     * @param compared when that was found out; the numbers of its lines hold as long
-     * @param run how finding out stands, null when it never started
-     */
-    record ComparedReply(@Nullable PreviewReply preview, @Nullable Instant compared, @Nullable RunReply run) {}
-
-    /** Some lines of what an open intake would do; none once it is taken in or left, which a screen may hear of a moment later. */
-    @Transactional(readOnly = true)
-    LineStore.Page lines(long person, long id, ChangeKind kind, String find, int from, int size) {
-        planner.mine(person, id);
-        return lines.page(id, kind, find.strip(), Math.max(0, from), Math.min(Math.max(1, size), MOST_LINES));
-    }
-
-    /**
-     * What to do about changes of one kind.
-     *
-     * @param lines the numbers of the lines concerned; null for all that hold {@code find}
-     * @param find words that the lines hold; empty for the whole kind
-     * @param compared when the lines with these numbers were found out; refused when they have been found anew since
-     */
-    record ChoiceRequest(
-            ChangeKind kind,
-            Choice choice,
-            @Nullable @jakarta.validation.constraints.Size(max = 10_000) List<Integer> lines,
-            @Nullable String find,
-            @Nullable Instant compared) {
-
-        ChoiceRequest(ChangeKind kind, Choice choice, @Nullable List<Integer> lines, @Nullable String find) {
-            this(kind, choice, lines, find, null);
-        }
-    }
-
-    /**
-     * Decides what to do about changes; the sums of all as they are then. Where that changes what else the file would do, it is compared anew, and the answer
-     * may say how far that is.
-     */
-    ComparedReply choose(long person, long id, ChoiceRequest request) {
-        boolean anew = Boolean.TRUE.equals(transaction.execute(status -> {
-            Intake intake = planner.open(person, id);
-            intake.comparison()
-                    .orElseThrow(() -> Refusal.conflict(
-                            "not-compared", "This file has to be compared again first; reload the page.", Map.of()));
-            boolean renumbered = request.lines() != null
-                    && request.compared() != null
-                    && !intake.comparedAt().equals(Optional.of(request.compared()));
-            if (renumbered) {
-                throw Refusal.conflict(
-                        "compared-anew",
-                        "What this file would do has been found out anew meanwhile; look again and choose.",
-                        Map.of());
-            }
-            String find = request.find() == null ? "" : request.find().strip();
-            lines.choose(id, request.kind(), request.choice(), request.lines(), find);
-            if (request.lines() == null && find.isEmpty()) {
-                IntakeOptions options = planner.options(intake);
-                intake.choose(json.writeValueAsString(
-                        options.going(options.where().choosing(request.kind(), request.choice()))));
-            }
-            boolean shapes = request.kind().shapesOthers() && lines.shaped(id, request.kind());
-            if (shapes) {
-                intake.compareAnew();
-            }
-            return shapes;
-        }));
-        return anew
-                ? preview(person, id, false)
-                : Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
     }
 
     /** What taking an intake back would do. Changes nothing. */
@@ -602,12 +303,5 @@ public class IntakeService {
     public void cancel(long person, long id) {
         planner.mine(person, id);
         runs.cancel(RUN, id);
-    }
-
-    private String personName(long person) {
-        return jdbc.sql("select name from person where id = :id")
-                .param("id", person)
-                .query(String.class)
-                .single();
     }
 }

@@ -1,6 +1,5 @@
 package mellow.server.intake;
 
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -9,7 +8,9 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.server.common.LongWork;
+import mellow.server.common.Refusal;
 import mellow.server.intake.DropReply.NotTaken;
+import mellow.server.master.ReadingChoice;
 import mellow.server.run.RunService.Progress;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -22,27 +23,27 @@ class Pushing {
 
     private final Drops drops;
     private final IntakeService intakes;
+    private final IntakeReplies replies;
     private final Planner planner;
     private final Taking taking;
     private final JdbcClient jdbc;
     private final TransactionTemplate transaction;
-    private final Clock clock;
 
     Pushing(
             Drops drops,
             IntakeService intakes,
+            IntakeReplies replies,
             Planner planner,
             Taking taking,
             JdbcClient jdbc,
-            TransactionTemplate transaction,
-            Clock clock) {
+            TransactionTemplate transaction) {
         this.drops = drops;
         this.intakes = intakes;
+        this.replies = replies;
         this.planner = planner;
         this.taking = taking;
         this.jdbc = jdbc;
         this.transaction = transaction;
-        this.clock = clock;
     }
 
     /**
@@ -52,7 +53,30 @@ class Pushing {
      * @param skip go on without files that cannot go in, instead of taking nothing
      * @param choices what is done about whole kinds of changes; others are done as usual
      */
-    record Policy(@Nullable String table, Arrival arrival, boolean skip, Map<ChangeKind, Choice> choices) {}
+    record Policy(@Nullable String table, Arrival arrival, boolean skip, Map<ChangeKind, Choice> choices) {
+
+        /** Refuses one that decides something otherwise than it can be. */
+        void check() {
+            choices.forEach((kind, choice) -> {
+                if (!kind.choices().contains(choice)) {
+                    throw Refusal.unacceptable(
+                            "no-such-choice",
+                            "What can be done about " + kind + " is " + kind.choices() + ", not " + choice + ".");
+                }
+            });
+        }
+
+        /** Where a file goes by it that would go to {@code guessed}. */
+        Destination of(Destination guessed) {
+            Destination where = table == null
+                    ? guessed.into(guessed.table(), guessed.newTable(), arrival)
+                    : guessed.into(table, null, arrival);
+            for (Map.Entry<ChangeKind, Choice> one : choices.entrySet()) {
+                where = where.choosing(one.getKey(), one.getValue());
+            }
+            return where;
+        }
+    }
 
     /**
      * What came, or would come, of a folder.
@@ -74,7 +98,7 @@ class Pushing {
 
     /** Takes all files of an archive in, all of it or nothing; or says what that would do and keeps nothing. */
     PushReply push(long person, byte[] archive, Policy policy, boolean dryRun) {
-        IntakeService.checkPolicy(policy.choices());
+        policy.check();
         return Objects.requireNonNull(transaction.execute(status -> {
             LongWork.mayTakeItsTime(jdbc);
             long drop = drops.begin(person);
@@ -104,23 +128,36 @@ class Pushing {
         }));
     }
 
+    /** Takes one file in; or says what that would do and keeps nothing. {@code language}: of its texts, null where it tells. */
+    PreviewReply push(
+            long person, String name, byte[] content, @Nullable String language, Policy policy, boolean dryRun) {
+        policy.check();
+        return Objects.requireNonNull(transaction.execute(status -> {
+            LongWork.mayTakeItsTime(jdbc);
+            long id = intakes.upload(person, name, content);
+            IntakeOptions options = planner.options(planner.open(person, id));
+            ReadingChoice how = language == null ? options.how() : options.how().in(language);
+            intakes.decide(person, id, new IntakeOptions(how, policy.of(options.where())));
+            taking.take(person, id, Progress.UNWATCHED);
+            PreviewReply done = Objects.requireNonNull(replies.reply(person, id).report());
+            if (dryRun) {
+                // The truth of what would be done is doing it, and then not keeping it.
+                status.setRollbackOnly();
+            }
+            return done;
+        }));
+    }
+
     private Pushed take(long person, long id, Policy policy) {
         IntakeOptions options = planner.options(planner.open(person, id));
-        Destination where = options.where();
-        where = policy.table() == null
-                ? where.into(where.table(), where.newTable(), policy.arrival())
-                : where.into(policy.table(), null, policy.arrival());
-        for (Map.Entry<ChangeKind, Choice> one : policy.choices().entrySet()) {
-            where = where.choosing(one.getKey(), one.getValue());
-        }
-        IntakeOptions decided = options.going(where);
+        IntakeOptions decided = options.going(policy.of(options.where()));
         intakes.decide(person, id, decided);
-        Sets.SetReply set = intakes.reply(person, id).set();
+        Sets.SetReply set = replies.reply(person, id).set();
         if (set != null && set.waiting() > 0 && policy.skip()) {
             intakes.decideSet(person, id, new Sets.SetChoice(decided, without(set)));
         }
         taking.take(person, id, Progress.UNWATCHED);
-        IntakeReply reply = intakes.reply(person, id);
+        IntakeReply reply = replies.reply(person, id);
         return new Pushed(
                 reply.fileName(),
                 Objects.requireNonNull(reply.tableName()),

@@ -12,9 +12,9 @@ import mellow.core.merge.Choice;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.entry.EntryService;
-import mellow.server.intake.IntakeService.ChoiceRequest;
 import mellow.server.intake.PreviewReply.Group;
 import mellow.server.intake.PreviewReply.Line;
+import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.people.Level;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
@@ -32,6 +32,12 @@ class IntakeChoicesTest extends ServerTest {
 
     @Autowired
     private IntakeService intakes;
+
+    @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
+    private Previews previews;
 
     @Autowired
     private Comparing comparing;
@@ -54,13 +60,13 @@ class IntakeChoicesTest extends ServerTest {
 
     private PreviewReply choose(ChangeKind kind, Choice choice, List<Integer> lines, String find) {
         return java.util.Objects.requireNonNull(
-                intakes.choose(mara, intake, new ChoiceRequest(kind, choice, lines, find))
+                previews.choose(mara, intake, new ChoiceRequest(kind, choice, lines, find))
                         .preview());
     }
 
     private PreviewReply preview() {
         return java.util.Objects.requireNonNull(
-                intakes.preview(mara, intake, false).preview());
+                previews.preview(mara, intake, false).preview());
     }
 
     private static Map<Choice, Integer> chosen(PreviewReply preview, ChangeKind kind) {
@@ -85,12 +91,12 @@ class IntakeChoicesTest extends ServerTest {
         assertThat(ledger.cell("up", "fi")).isEqualTo("settled Ylös");
         assertThat(ledger.cell("down", "fi")).isEqualTo("stale Alas");
         assertThat(ledger.cell("down", "de")).isEqualTo("settled Klappe unten");
-        assertThat(intakes.reply(mara, intake).report().stale()).containsExactly(Map.entry("fi", 1));
+        assertThat(replies.reply(mara, intake).report().stale()).containsExactly(Map.entry("fi", 1));
     }
 
     @Test
     void aConflictCanBeTakenOfferedOrLeft() {
-        Line conflict = intakes.lines(mara, intake, ChangeKind.CONFLICTS, "", 0, 10)
+        Line conflict = previews.lines(mara, intake, ChangeKind.CONFLICTS, "", 0, 10)
                 .lines()
                 .get(0);
         assertThat(conflict.before()).isEqualTo("Auf halbem Weg");
@@ -115,7 +121,7 @@ class IntakeChoicesTest extends ServerTest {
         assertThat(before.settled()).isEqualTo(2);
         assertThat(before.offered()).isEqualTo(3);
         intakes.apply(mara, intake, Progress.UNWATCHED);
-        PreviewReply after = intakes.reply(mara, intake).report();
+        PreviewReply after = replies.reply(mara, intake).report();
         assertThat(after.settled()).isEqualTo(before.settled());
         assertThat(after.offered()).isEqualTo(before.offered());
         assertThat(after.stale()).isEqualTo(before.stale());
@@ -152,7 +158,8 @@ class IntakeChoicesTest extends ServerTest {
         long third =
                 intakes.upload(mara, "Ramp panel.csv", (SECOND + "stop,Stop,Halt,\n").getBytes(StandardCharsets.UTF_8));
         comparing.compare(mara, third, Progress.UNWATCHED);
-        assertThat(intakes.lines(mara, third, ChangeKind.NEW_ENTRIES, "", 0, 10).total())
+        assertThat(previews.lines(mara, third, ChangeKind.NEW_ENTRIES, "", 0, 10)
+                        .total())
                 .isEqualTo(1);
         intakes.apply(mara, third, Progress.UNWATCHED);
         // Removed here by a person, it stays removed unless somebody says otherwise.
@@ -160,10 +167,10 @@ class IntakeChoicesTest extends ServerTest {
         long fourth = intakes.upload(
                 mara, "Ramp panel.csv", (SECOND + "stop,Stop,Halt!,\n").getBytes(StandardCharsets.UTF_8));
         comparing.compare(mara, fourth, Progress.UNWATCHED);
-        assertThat(intakes.lines(mara, fourth, ChangeKind.REMOVED_HERE, "", 0, 10)
+        assertThat(previews.lines(mara, fourth, ChangeKind.REMOVED_HERE, "", 0, 10)
                         .total())
                 .isEqualTo(1);
-        intakes.choose(mara, fourth, new ChoiceRequest(ChangeKind.REMOVED_HERE, Choice.PUT_BACK, null, null));
+        previews.choose(mara, fourth, new ChoiceRequest(ChangeKind.REMOVED_HERE, Choice.PUT_BACK, null, null));
         intakes.apply(mara, fourth, Progress.UNWATCHED);
         assertThat(ledger.cell("stop", "de")).isEqualTo("settled Halt");
     }
@@ -173,7 +180,7 @@ class IntakeChoicesTest extends ServerTest {
         long part = intakes.upload(
                 mara, "Ramp panel.csv", "key,en,de\nup,Ramp up,Klappe\n".getBytes(StandardCharsets.UTF_8));
         comparing.compare(mara, part, Progress.UNWATCHED);
-        assertThat(chosen(intakes.preview(mara, part, false).preview(), ChangeKind.GONE_FROM_FILE))
+        assertThat(chosen(previews.preview(mara, part, false).preview(), ChangeKind.GONE_FROM_FILE))
                 .isEqualTo(Map.of(Choice.KEEP, 3));
     }
 
@@ -183,13 +190,13 @@ class IntakeChoicesTest extends ServerTest {
         List<java.util.concurrent.CompletableFuture<PreviewReply>> asked = new java.util.ArrayList<>();
         for (int i = 0; i < 6; i++) {
             asked.add(java.util.concurrent.CompletableFuture.supplyAsync(
-                    () -> intakes.preview(mara, intake, false).preview()));
+                    () -> previews.preview(mara, intake, false).preview()));
         }
         for (java.util.concurrent.CompletableFuture<PreviewReply> one : asked) {
             one.get(60, java.util.concurrent.TimeUnit.SECONDS);
         }
         org.awaitility.Awaitility.await()
-                .until(() -> intakes.preview(mara, intake, false).preview() != null);
+                .until(() -> previews.preview(mara, intake, false).preview() != null);
         assertThat(preview().pencilled()).isEqualTo(3);
         assertThat(preview().settled()).isZero();
         assertThat(ledger.ask(Integer.class, "select count(*) from run where kind = 'compare'"))
@@ -209,7 +216,7 @@ class IntakeChoicesTest extends ServerTest {
         long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
         long hers = intakes.upload(lina, "Ramp panel.csv", SECOND.getBytes(StandardCharsets.UTF_8));
         comparing.compare(lina, hers, Progress.UNWATCHED);
-        intakes.choose(lina, hers, new ChoiceRequest(ChangeKind.CONFLICTS, Choice.TAKE, null, null));
+        previews.choose(lina, hers, new ChoiceRequest(ChangeKind.CONFLICTS, Choice.TAKE, null, null));
         intakes.apply(lina, hers, Progress.UNWATCHED);
         assertThat(ledger.cell("mid", "de")).isEqualTo("offered Auf halbem Weg");
         assertThat(ledger.ask(Integer.class, "select count(*) from entry where removed_at is null"))

@@ -51,6 +51,9 @@ class IntakeFormatsTest extends ServerTest {
     private IntakeService intakes;
 
     @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
     private Drops drops;
 
     @Autowired
@@ -129,13 +132,13 @@ class IntakeFormatsTest extends ServerTest {
                 mara,
                 "res/app.de.json",
                 "{\"menu\": {\"open\": \"Öffnen\"}, \"other\": \"Fremd\"}".getBytes(StandardCharsets.UTF_8));
-        IntakeReply reply = intakes.reply(mara, german);
+        IntakeReply reply = replies.reply(mara, german);
         assertThat(reply.tableSlug()).isEqualTo("app");
         assertThat(reply.reading().language()).isEqualTo("de");
         assertThat(reply.reading().newLanguages()).containsExactly("de");
         intakes.apply(mara, german, Progress.UNWATCHED);
         assertThat(ledger.cell("menu.open", "de")).isEqualTo("settled Öffnen");
-        assertThat(intakes.reply(mara, german).report().groups())
+        assertThat(replies.reply(mara, german).report().groups())
                 .extracting(group -> group.kind().name())
                 .containsExactlyInAnyOrder("TEXTS_ADDED", "WITHOUT_SOURCE");
         ledger.allowOwn("App", "de");
@@ -148,7 +151,7 @@ class IntakeFormatsTest extends ServerTest {
     void aGuessedLanguageCanBeCorrected() {
         take("app.en.json", "{\"open\": \"Open\"}", "App");
         long wrong = intakes.upload(mara, "app.no.json", "{\"open\": \"Öffnen\"}".getBytes(StandardCharsets.UTF_8));
-        IntakeOptions options = intakes.reply(mara, wrong).options();
+        IntakeOptions options = replies.reply(mara, wrong).options();
         intakes.decide(
                 mara,
                 wrong,
@@ -158,7 +161,7 @@ class IntakeFormatsTest extends ServerTest {
         intakes.apply(mara, wrong, Progress.UNWATCHED);
         assertThat(ledger.cell("open", "de-AT")).isEqualTo("settled Öffnen");
         long again = intakes.upload(mara, "app.no.json", "{\"open\": \"Auf\"}".getBytes(StandardCharsets.UTF_8));
-        assertThat(intakes.reply(mara, again).reading().language())
+        assertThat(replies.reply(mara, again).reading().language())
                 .as("a correction is remembered for its path")
                 .isEqualTo("de-AT");
     }
@@ -167,7 +170,7 @@ class IntakeFormatsTest extends ServerTest {
     void aPlainFileNeverTakesThePlaceOfForms() {
         take("deck.pl.po", CATALOGUE, "Deck");
         long plain = take("deck.csv", "key,en,pl\n%d car,%d cars,samochody %d\n", "Deck");
-        assertThat(intakes.reply(mara, plain).report().groups())
+        assertThat(replies.reply(mara, plain).report().groups())
                 .extracting(group -> group.kind().name())
                 .containsExactly("OTHER_SHAPE");
     }
@@ -225,7 +228,7 @@ class IntakeFormatsTest extends ServerTest {
         assertThat(reply.refused().get(0).why()).contains("hostile.xml").contains("expected");
         assertThat(reply.refused().get(1).why()).contains("no known format");
         for (IntakeReply.Listed one : reply.intakes()) {
-            assertThat(intakes.reply(mara, one.id()).reading().blocked())
+            assertThat(replies.reply(mara, one.id()).reading().blocked())
                     .as(one.fileName())
                     .isNull();
         }
@@ -244,7 +247,7 @@ class IntakeFormatsTest extends ServerTest {
     @Test
     void aNewTableNeedsItsSourceTexts() {
         long german = intakes.upload(mara, "fresh.csv", "key,de,fi\na,A,B\n".getBytes(StandardCharsets.UTF_8));
-        IntakeOptions options = intakes.reply(mara, german).options();
+        IntakeOptions options = replies.reply(mara, german).options();
         intakes.decide(
                 mara,
                 german,
@@ -272,7 +275,7 @@ class IntakeFormatsTest extends ServerTest {
                             new Destination("deck", null, null, false, Arrival.SETTLED, null)));
             intakes.apply(mara, back, Progress.UNWATCHED);
             // The formats of one language know no source, nor all of them a state; none of them changes a text.
-            assertThat(intakes.reply(mara, back).report().groups()).as(format).allSatisfy(group -> assertThat(
+            assertThat(replies.reply(mara, back).report().groups()).as(format).allSatisfy(group -> assertThat(
                             group.kind().name())
                     .isIn("HIGHER_STANDING", "DESCRIPTIONS", "OTHER_SHAPE", "WITHOUT_SOURCE"));
         }
@@ -304,7 +307,7 @@ class IntakeFormatsTest extends ServerTest {
         byte[] workbook =
                 http.get(mara, "/api/tables/ramp/export/fresh?format=xlsx").bytes();
         long id = intakes.upload(mara, "copy.xlsx", workbook);
-        IntakeReply reply = intakes.reply(mara, id);
+        IntakeReply reply = replies.reply(mara, id);
         assertThat(reply.reading().sheets()).hasSize(1);
         IntakeReply.SheetReply sheet = reply.reading().sheets().get(0);
         assertThat(sheet.taken()).isTrue();
@@ -316,16 +319,16 @@ class IntakeFormatsTest extends ServerTest {
                         : column)
                 .toList();
         intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), 0, columns)));
-        assertThat(intakes.reply(mara, id).reading().languages()).containsExactly("en", "de-CH");
+        assertThat(replies.reply(mara, id).reading().languages()).containsExactly("en", "de-CH");
 
         intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), -1, List.of())));
-        IntakeReply leftOut = intakes.reply(mara, id);
+        IntakeReply leftOut = replies.reply(mara, id);
         assertThat(leftOut.reading().blocked()).contains("all sheets are empty");
         assertThat(leftOut.reading().sheets().get(0).taken()).isFalse();
 
         intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), 0, List.of())));
         intakes.apply(mara, id, Progress.UNWATCHED);
-        assertThat(intakes.reply(mara, intakes.upload(mara, "copy.xlsx", workbook))
+        assertThat(replies.reply(mara, intakes.upload(mara, "copy.xlsx", workbook))
                         .tableSlug())
                 .isEqualTo("copy");
     }

@@ -9,7 +9,7 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.server.common.Refusal;
-import mellow.server.intake.IntakeService.ChoiceRequest;
+import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.people.Level;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.Http;
@@ -28,6 +28,9 @@ class IntakeSafetyTest extends ServerTest {
 
     @Autowired
     private IntakeService intakes;
+
+    @Autowired
+    private Previews previews;
 
     @Autowired
     private Comparing comparing;
@@ -117,7 +120,7 @@ class IntakeSafetyTest extends ServerTest {
         long intake = intakes.upload(
                 mara, "Ramp.csv", bytes("key,en,de,pl\nup,Ramp up,Rampe rauf,Rampa\ndown,Ramp down,,\n"));
         comparing.compare(mara, intake, Progress.UNWATCHED);
-        intakes.choose(mara, intake, new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.KEEP, List.of(0), null));
+        previews.choose(mara, intake, new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.KEEP, List.of(0), null));
         // What PostgreSQL does to it after a crash.
         ledger.run("truncate intake_line");
         intakes.apply(mara, intake, Progress.UNWATCHED);
@@ -132,8 +135,8 @@ class IntakeSafetyTest extends ServerTest {
         long intake = intakes.upload(
                 mara, "Ramp.csv", bytes("key,en,de,pl\nup,Ramp up,Rampe rauf,Rampa\ndown,Ramp down,,\n"));
         comparing.compare(mara, intake, Progress.UNWATCHED);
-        intakes.choose(mara, intake, new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.KEEP, List.of(0), null));
-        intakes.choose(mara, intake, new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.TAKE, null, null));
+        previews.choose(mara, intake, new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.KEEP, List.of(0), null));
+        previews.choose(mara, intake, new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.TAKE, null, null));
         ledger.run("truncate intake_line");
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe rauf");
@@ -144,12 +147,12 @@ class IntakeSafetyTest extends ServerTest {
         long intake = intakes.upload(
                 mara, "Ramp.csv", bytes("key,en,de,pl\nup,Ramp up,Rampe rauf,Rampa\ndown,Ramp down,,\n"));
         comparing.compare(mara, intake, Progress.UNWATCHED);
-        var seen = intakes.preview(mara, intake, false);
+        var seen = previews.preview(mara, intake, false);
         ChoiceRequest keep =
                 new ChoiceRequest(ChangeKind.TEXTS_REPLACED, Choice.KEEP, List.of(0), null, seen.compared());
-        intakes.choose(mara, intake, keep);
+        previews.choose(mara, intake, keep);
         comparing.compare(mara, intake, Progress.UNWATCHED);
-        assertThat(code(() -> intakes.choose(mara, intake, keep))).isEqualTo("compared-anew");
+        assertThat(code(() -> previews.choose(mara, intake, keep))).isEqualTo("compared-anew");
     }
 
     @Test

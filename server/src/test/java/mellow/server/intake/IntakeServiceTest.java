@@ -33,6 +33,12 @@ class IntakeServiceTest extends ServerTest {
     private IntakeService intakes;
 
     @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
+    private Previews previews;
+
+    @Autowired
     private Comparing comparing;
 
     @Autowired
@@ -49,7 +55,7 @@ class IntakeServiceTest extends ServerTest {
     private List<String> preview(long person, long intake) {
         comparing.compare(person, intake, Progress.UNWATCHED);
         PreviewReply preview = java.util.Objects.requireNonNull(
-                intakes.preview(person, intake, false).preview());
+                previews.preview(person, intake, false).preview());
         List<String> told = new java.util.ArrayList<>();
         preview.groups().forEach(group -> told.add(group.kind() + " " + group.count()));
         preview.stale().forEach((tag, n) -> told.add("stale " + tag + " " + n));
@@ -79,7 +85,7 @@ class IntakeServiceTest extends ServerTest {
         assertThat(ledger.ask(String.class, "select entries || '/' || words from ledger_table"))
                 .isEqualTo("3/5");
         assertThat(ledger.differences()).isZero();
-        assertThat(intakes.reply(mara, intake).report().groups())
+        assertThat(replies.reply(mara, intake).report().groups())
                 .extracting(PreviewReply.Group::count)
                 .containsExactly(3, 3);
     }
@@ -183,7 +189,7 @@ class IntakeServiceTest extends ServerTest {
         assertThatThrownBy(() -> intakes.apply(mara, intake, Progress.UNWATCHED))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("are both de");
-        IntakeReply reply = intakes.reply(mara, intake);
+        IntakeReply reply = replies.reply(mara, intake);
         assertThat(reply.reading().blocked()).contains("are both de");
         List<ReadingChoice.ColumnChoice> columns = reply.reading().columns().stream()
                 .map(column -> column.heading().equals("German")
@@ -218,7 +224,7 @@ class IntakeServiceTest extends ServerTest {
         assertThatThrownBy(() -> intakes.apply(mara, intake, failing)).hasMessage("the power went out");
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe oben");
         assertThat(ledger.ask(Integer.class, "select count(*) from entry")).isEqualTo(3);
-        assertThat(intakes.reply(mara, intake).status()).isEqualTo("open");
+        assertThat(replies.reply(mara, intake).status()).isEqualTo("open");
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.ask(Integer.class, "select count(*) from entry")).isEqualTo(3004);
         assertThat(ledger.differences()).isZero();
@@ -261,10 +267,10 @@ class IntakeServiceTest extends ServerTest {
     @Test
     void guessesTableAndSourceFromTheFile() {
         ledger.takeIn(mara, "Ramp panel", FIRST, Arrival.SETTLED);
-        assertThat(intakes.reply(mara, ledger.upload(mara, "ramp-panel_v2.csv", FIRST))
+        assertThat(replies.reply(mara, ledger.upload(mara, "ramp-panel_v2.csv", FIRST))
                         .tableSlug())
                 .isEqualTo("ramp-panel");
-        IntakeReply fresh = intakes.reply(mara, ledger.upload(mara, "texts/deck_side-3.csv", "key,de,fi\na,b,c\n"));
+        IntakeReply fresh = replies.reply(mara, ledger.upload(mara, "texts/deck_side-3.csv", "key,de,fi\na,b,c\n"));
         assertThat(fresh.options().where().newTable()).isEqualTo("Deck side");
         assertThat(fresh.options().where().source()).isEqualTo("de");
     }
@@ -283,14 +289,14 @@ class IntakeServiceTest extends ServerTest {
         long lina = ledger.person("lina", "fi", Level.CONTRIBUTOR);
         long hers = ledger.upload(lina, "hers.csv", FIRST);
         ledger.upload(mara, "mine.csv", FIRST);
-        assertThat(intakes.all(mara, Long.MAX_VALUE))
+        assertThat(replies.all(mara, Long.MAX_VALUE))
                 .extracting(IntakeReply.Listed::fileName)
                 .containsExactly("mine.csv", "hers.csv");
-        assertThat(intakes.all(lina, Long.MAX_VALUE))
+        assertThat(replies.all(lina, Long.MAX_VALUE))
                 .extracting(IntakeReply.Listed::fileName)
                 .containsExactly("hers.csv");
-        long mine = intakes.all(mara, Long.MAX_VALUE).get(0).id();
-        assertThatThrownBy(() -> intakes.preview(lina, mine, false)).isInstanceOf(Refusal.class);
+        long mine = replies.all(mara, Long.MAX_VALUE).get(0).id();
+        assertThatThrownBy(() -> previews.preview(lina, mine, false)).isInstanceOf(Refusal.class);
         intakes.leave(lina, hers);
         assertThatThrownBy(() -> intakes.apply(lina, hers, Progress.UNWATCHED)).hasMessageContaining("was left");
     }

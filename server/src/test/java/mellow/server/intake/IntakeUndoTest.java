@@ -11,7 +11,7 @@ import mellow.core.merge.Choice;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
-import mellow.server.intake.IntakeService.ChoiceRequest;
+import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.people.Level;
 import mellow.server.record.BulkUndo;
 import mellow.server.run.RunService.Progress;
@@ -39,6 +39,12 @@ class IntakeUndoTest extends ServerTest {
     private IntakeService intakes;
 
     @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
+    private Previews previews;
+
+    @Autowired
     private Comparing comparing;
 
     @Autowired
@@ -64,7 +70,7 @@ class IntakeUndoTest extends ServerTest {
     }
 
     private void choose(long intake, ChangeKind kind, Choice choice) {
-        intakes.choose(mara, intake, new ChoiceRequest(kind, choice, null, null));
+        previews.choose(mara, intake, new ChoiceRequest(kind, choice, null, null));
     }
 
     private long taken(String csv) {
@@ -94,7 +100,7 @@ class IntakeUndoTest extends ServerTest {
         intakes.undo(mara, intake, false);
         assertThat(record()).isEqualTo(before);
         assertThat(ledger.differences()).isZero();
-        IntakeReply reply = intakes.reply(mara, intake);
+        IntakeReply reply = replies.reply(mara, intake);
         assertThat(reply.status()).isEqualTo("undone");
         assertThat(reply.undo().removed()).isEqualTo(1);
         assertThat(reply.undo().changedSince()).isZero();

@@ -24,8 +24,8 @@ import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
-import mellow.server.intake.IntakeService.ChoiceRequest;
 import mellow.server.intake.PreviewReply.Group;
+import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -45,6 +45,12 @@ class PreviewTruthTest extends ServerTest {
 
     @Autowired
     private IntakeService intakes;
+
+    @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
+    private Previews previews;
 
     @Autowired
     private Comparing comparing;
@@ -110,7 +116,7 @@ class PreviewTruthTest extends ServerTest {
     private PreviewReply preview(long mara, long intake) {
         comparing.compare(mara, intake, Progress.UNWATCHED);
         return java.util.Objects.requireNonNull(
-                intakes.preview(mara, intake, false).preview());
+                previews.preview(mara, intake, false).preview());
     }
 
     private static Map<ChangeKind, Map<Choice, Integer>> done(PreviewReply reply) {
@@ -185,14 +191,14 @@ class PreviewTruthTest extends ServerTest {
             Group group = seen.groups().get(random.nextInt(seen.groups().size()));
             Choice choice = group.choices().get(random.nextInt(group.choices().size()));
             List<Integer> lines = random.nextBoolean() ? null : List.of(random.nextInt(group.count()));
-            intakes.choose(mara, intake, new ChoiceRequest(group.kind(), choice, lines, null));
+            previews.choose(mara, intake, new ChoiceRequest(group.kind(), choice, lines, null));
             seen = preview(mara, intake);
         }
         Map<Long, String> before = record();
         int offers = ask("select count(*) from offer where answer = 0");
         intakes.apply(mara, intake, Progress.UNWATCHED);
         PreviewReply report =
-                java.util.Objects.requireNonNull(intakes.reply(mara, intake).report());
+                java.util.Objects.requireNonNull(replies.reply(mara, intake).report());
         assertThat(done(report)).isEqualTo(done(seen));
         assertThat(report.settled()).as("settled").isEqualTo(seen.settled());
         assertThat(report.offered()).as("offered").isEqualTo(seen.offered());
@@ -214,7 +220,7 @@ class PreviewTruthTest extends ServerTest {
         assertThat(ask("select count(*) from offer where answer = 0") - offers).isLessThanOrEqualTo(report.offered());
         int stale = report.stale().values().stream().mapToInt(Integer::intValue).sum();
         assertThat(ask(STALE)).isGreaterThanOrEqualTo(stale);
-        assertThat(intakes.reply(mara, intakes.upload(mara, name, file(format, now)))
+        assertThat(replies.reply(mara, intakes.upload(mara, name, file(format, now)))
                         .reading())
                 .isNotNull();
     }

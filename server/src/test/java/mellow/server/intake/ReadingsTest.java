@@ -16,7 +16,7 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.server.file.FileStore;
-import mellow.server.intake.IntakeService.ChoiceRequest;
+import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -34,6 +34,12 @@ class ReadingsTest extends ServerTest {
 
     @Autowired
     private IntakeService intakes;
+
+    @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
+    private Previews previews;
 
     @Autowired
     private Comparing comparing;
@@ -54,16 +60,16 @@ class ReadingsTest extends ServerTest {
         ledger.takeIn(mara, "Ramp", FIRST, Arrival.SETTLED);
         clearInvocations(files);
         long intake = intakes.upload(mara, "Ramp.csv", bytes(FIRST.replace("Up,Rauf", "Up again,Rauf")));
-        intakes.reply(mara, intake);
+        replies.reply(mara, intake);
         comparing.compare(mara, intake, Progress.UNWATCHED);
-        intakes.choose(mara, intake, new ChoiceRequest(ChangeKind.SOURCES_REWRITTEN, Choice.FIX, null, null));
-        intakes.reply(mara, intake);
+        previews.choose(mara, intake, new ChoiceRequest(ChangeKind.SOURCES_REWRITTEN, Choice.FIX, null, null));
+        replies.reply(mara, intake);
         intakes.apply(mara, intake, Progress.UNWATCHED);
-        intakes.reply(mara, intake);
+        replies.reply(mara, intake);
         // The base, of which only the bytes are kept: as it was uploaded it had been read without knowing its columns.
         verify(files, times(1)).load(anyLong());
         clearInvocations(files);
-        intakes.reply(mara, intake);
+        replies.reply(mara, intake);
         verify(files, never()).load(anyLong());
     }
 
@@ -81,41 +87,41 @@ class ReadingsTest extends ServerTest {
         String catalogue =
                 "msgid \"\"\nmsgstr \"Language: %s\\n\"\n\nmsgctxt \"menu.open\"\nmsgid \"Open\"\nmsgstr \"%s\"\n";
         long german = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Auf")));
-        IntakeOptions options = intakes.reply(mara, german).options();
-        assertThat(intakes.reply(mara, german).reading().keys()).isEqualTo(KeyHabit.CONTEXT);
+        IntakeOptions options = replies.reply(mara, german).options();
+        assertThat(replies.reply(mara, german).reading().keys()).isEqualTo(KeyHabit.CONTEXT);
         intakes.decide(
                 mara,
                 german,
                 new IntakeOptions(
                         options.how().understood(KeyHabit.SOURCE, null),
                         options.where().into(null, "Menu", Arrival.SETTLED)));
-        assertThat(intakes.reply(mara, german).reading().rows().get(1).get(0)).isEqualTo("Open");
+        assertThat(replies.reply(mara, german).reading().rows().get(1).get(0)).isEqualTo("Open");
         intakes.apply(mara, german, Progress.UNWATCHED);
         long again = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Öffnen")));
-        assertThat(intakes.reply(mara, again).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
+        assertThat(replies.reply(mara, again).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
         long finnish = intakes.upload(mara, "menu.po", bytes(catalogue.formatted("fi", "Avaa")));
-        assertThat(intakes.reply(mara, finnish).tableName()).isEqualTo("Menu");
-        assertThat(intakes.reply(mara, finnish).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
-        assertThat(intakes.reply(mara, finnish).reading().rows().get(1).get(0)).isEqualTo("Open");
+        assertThat(replies.reply(mara, finnish).tableName()).isEqualTo("Menu");
+        assertThat(replies.reply(mara, finnish).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
+        assertThat(replies.reply(mara, finnish).reading().rows().get(1).get(0)).isEqualTo("Open");
     }
 
     @Test
     void siblingsAreWhatSomebodySaidTheyAre() {
         String labels = "{\"deck_one\": \"Deck one\", \"deck_other\": \"Other deck\"}";
         long intake = intakes.upload(mara, "deck.json", bytes(labels));
-        IntakeOptions options = intakes.reply(mara, intake).options();
-        assertThat(intakes.reply(mara, intake).reading().siblings()).isEqualTo(SiblingHabit.LABELS);
-        assertThat(intakes.reply(mara, intake).reading().evidence()).hasSize(1);
+        IntakeOptions options = replies.reply(mara, intake).options();
+        assertThat(replies.reply(mara, intake).reading().siblings()).isEqualTo(SiblingHabit.LABELS);
+        assertThat(replies.reply(mara, intake).reading().evidence()).hasSize(1);
         intakes.decide(
                 mara,
                 intake,
                 new IntakeOptions(
                         options.how().in("en").understood(null, SiblingHabit.FORMS),
                         options.where().into(null, "Deck", Arrival.SETTLED)));
-        assertThat(intakes.reply(mara, intake).reading().entries()).isEqualTo(1);
+        assertThat(replies.reply(mara, intake).reading().entries()).isEqualTo(1);
         intakes.apply(mara, intake, Progress.UNWATCHED);
         long again = intakes.upload(mara, "deck.json", bytes(labels.replace("Other", "Another")));
-        assertThat(intakes.reply(mara, again).options().how().siblings()).isEqualTo(SiblingHabit.FORMS);
+        assertThat(replies.reply(mara, again).options().how().siblings()).isEqualTo(SiblingHabit.FORMS);
     }
 
     @Autowired
@@ -133,7 +139,7 @@ class ReadingsTest extends ServerTest {
         String catalogue =
                 "msgid \"\"\nmsgstr \"Language: %s\\n\"\n\nmsgctxt \"menu.open\"\nmsgid \"Open\"\nmsgstr \"%s\"\n";
         long german = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Auf")));
-        IntakeOptions options = intakes.reply(mara, german).options();
+        IntakeOptions options = replies.reply(mara, german).options();
         intakes.decide(
                 mara,
                 german,

@@ -45,6 +45,12 @@ class SecondEditionTest extends ServerTest {
     private IntakeService intakes;
 
     @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
+    private Previews previews;
+
+    @Autowired
     private Comparing comparing;
 
     @Autowired
@@ -150,13 +156,13 @@ class SecondEditionTest extends ServerTest {
             long intake = intakes.upload(mara, one.getKey(), file(kind, one.getValue(), true));
             comparing.compare(mara, intake, Progress.UNWATCHED);
             PreviewReply seen =
-                    Objects.requireNonNull(intakes.preview(mara, intake, false).preview());
+                    Objects.requireNonNull(previews.preview(mara, intake, false).preview());
             assertThat(seen.stale()).as(one.getKey()).isEqualTo(first ? truth : Map.of());
             assertThat(seen.groups())
                     .extracting(PreviewReply.Group::kind)
                     .doesNotContain(ChangeKind.NEW_ENTRIES, ChangeKind.GONE_FROM_FILE, ChangeKind.CONFLICTS);
             intakes.apply(mara, intake, Progress.UNWATCHED);
-            assertThat(Objects.requireNonNull(intakes.reply(mara, intake).report())
+            assertThat(Objects.requireNonNull(replies.reply(mara, intake).report())
                             .stale())
                     .isEqualTo(seen.stale());
             assertThat(stale()).as(one.getKey()).isEqualTo(truth);

@@ -38,6 +38,12 @@ class SetIntakeTest extends ServerTest {
     private IntakeService intakes;
 
     @Autowired
+    private IntakeReplies replies;
+
+    @Autowired
+    private Previews previews;
+
+    @Autowired
     private Http http;
 
     private long mara;
@@ -70,7 +76,7 @@ class SetIntakeTest extends ServerTest {
 
     private Map<ChangeKind, Integer> would(long intake) {
         Map<ChangeKind, Integer> would = new TreeMap<>();
-        intakes.preview(mara, intake, false)
+        previews.preview(mara, intake, false)
                 .preview()
                 .groups()
                 .forEach(group -> would.put(group.kind(), group.count()));
@@ -78,7 +84,7 @@ class SetIntakeTest extends ServerTest {
     }
 
     private Sets.SetReply set(long intake) {
-        return intakes.reply(mara, intake).set();
+        return replies.reply(mara, intake).set();
     }
 
     private FileReply file(long intake, String path) {
@@ -90,7 +96,7 @@ class SetIntakeTest extends ServerTest {
 
     private void decide(long intake, FileChoice... choices) {
         intakes.decideSet(
-                mara, intake, new SetChoice(intakes.reply(mara, intake).options(), List.of(choices)));
+                mara, intake, new SetChoice(replies.reply(mara, intake).options(), List.of(choices)));
     }
 
     private int settled(String language) {
@@ -103,7 +109,7 @@ class SetIntakeTest extends ServerTest {
     @Test
     void filesOfALanguageEachBecomeOneTable() {
         long intake = only(drop(mara, files));
-        IntakeReply reply = intakes.reply(mara, intake);
+        IntakeReply reply = replies.reply(mara, intake);
         assertThat(reply.fileName()).isEqualTo("locales/*.yml");
         assertThat(reply.options().where().newTable()).isEqualTo("Locales");
         assertThat(reply.options().where().source()).isEqualTo("en");
@@ -120,14 +126,14 @@ class SetIntakeTest extends ServerTest {
         assertThat(settled("de")).isEqualTo(10);
         assertThat(ledger.ask(Integer.class, "select count(*) from master_file"))
                 .isEqualTo(4);
-        assertThat(intakes.all(mara, Long.MAX_VALUE).get(0).files()).isEqualTo(4);
+        assertThat(replies.all(mara, Long.MAX_VALUE).get(0).files()).isEqualTo(4);
     }
 
     @Test
     void theSameFilesChangeNothingAndAnEditionExactlyItsEdits() {
         take(only(drop(mara, files)));
         long again = only(drop(mara, files));
-        assertThat(intakes.reply(mara, again).tableName()).isEqualTo("Locales");
+        assertThat(replies.reply(mara, again).tableName()).isEqualTo("Locales");
         assertThat(set(again).evidence()).isEqualTo("TABLE");
         assertThat(would(again)).isEmpty();
 
@@ -170,7 +176,7 @@ class SetIntakeTest extends ServerTest {
         long intake = only(drop(mara, files));
         take(intake);
         intakes.undo(mara, intake, false);
-        assertThat(intakes.reply(mara, intake).status()).isEqualTo("undone");
+        assertThat(replies.reply(mara, intake).status()).isEqualTo("undone");
         assertThat(ledger.ask(Integer.class, "select count(*) from entry where removed_at is null"))
                 .isZero();
         assertThat(ledger.ask(Integer.class, "select count(*) from master_file"))
@@ -199,7 +205,7 @@ class SetIntakeTest extends ServerTest {
     void aLanguageMoreJoinsByItselfAndOneThatDidNotComeIsNamed() {
         take(only(drop(mara, files)));
         long welsh = only(drop(mara, Map.of("locales/cy.yml", "cy:\n  deck:\n    k1: Un\n")));
-        assertThat(intakes.reply(mara, welsh).tableName()).isEqualTo("Locales");
+        assertThat(replies.reply(mara, welsh).tableName()).isEqualTo("Locales");
         assertThat(would(welsh)).isEqualTo(Map.of(ChangeKind.TEXTS_ADDED, 1));
         take(welsh);
         assertThat(ledger.cell("deck.k1", "cy")).isEqualTo("settled Un");
@@ -235,7 +241,7 @@ class SetIntakeTest extends ServerTest {
     @Test
     void anotherSourceIsOneChoiceAndAllFilesFollow() {
         long intake = only(drop(mara, files));
-        IntakeOptions guessed = intakes.reply(mara, intake).options();
+        IntakeOptions guessed = replies.reply(mara, intake).options();
         IntakeOptions german = guessed.going(guessed.where().from("de"));
         intakes.decideSet(
                 mara,
@@ -258,8 +264,7 @@ class SetIntakeTest extends ServerTest {
         long intake = only(drop(mara, files));
         assertThat(file(intake, "locales/de.yml").facts().unknown()).isEqualTo(1);
         assertThat(would(intake)).containsEntry(ChangeKind.WITHOUT_SOURCE, 1);
-        intakes.choose(
-                mara, intake, new IntakeService.ChoiceRequest(ChangeKind.WITHOUT_SOURCE, Choice.TAKE, null, null));
+        previews.choose(mara, intake, new Previews.ChoiceRequest(ChangeKind.WITHOUT_SOURCE, Choice.TAKE, null, null));
         take(intake);
         assertThat(ledger.cell("deck.k77", "de")).isEqualTo("settled nur %{name}");
         assertThat(ledger.ask(String.class, "select source from entry where key = 'deck.k77'"))
@@ -333,7 +338,7 @@ class SetIntakeTest extends ServerTest {
         DropReply reply = drop(mara, all);
         assertThat(reply.intakes().stream()
                         .map(one ->
-                                intakes.reply(mara, one.id()).options().where().newTable()))
+                                replies.reply(mara, one.id()).options().where().newTable()))
                 .containsExactly("Crane messages", "Winch messages");
         assertThat(reply.refused())
                 .extracting(DropReply.NotTaken::file)
@@ -342,7 +347,7 @@ class SetIntakeTest extends ServerTest {
         assertThat(reply.refused().get(1).readable()).isFalse();
 
         long alone = drops.takeAlone(mara, reply.id(), "crane/app.json");
-        assertThat(intakes.reply(mara, alone).options().where().newTable()).isEqualTo("App");
+        assertThat(replies.reply(mara, alone).options().where().newTable()).isEqualTo("App");
     }
 
     @Test
@@ -352,7 +357,7 @@ class SetIntakeTest extends ServerTest {
         other.put("locales/en.yml", "en:\n  shop: Shop\n  cart: Cart\n");
         other.put("locales/de.yml", "de:\n  shop: Laden\n  cart: Korb\n");
         long intake = only(drop(mara, other));
-        assertThat(intakes.reply(mara, intake).options().where().newTable()).isEqualTo("Locales 2");
+        assertThat(replies.reply(mara, intake).options().where().newTable()).isEqualTo("Locales 2");
         take(intake);
         // Both come again, each to its own.
         assertThat(would(only(drop(mara, other)))).isEmpty();
@@ -462,7 +467,7 @@ class SetIntakeTest extends ServerTest {
         sheets.put("l/de.yml", "de:\n  a: B\n");
         DropReply reply = drop(mara, sheets);
         assertThat(reply.intakes()).hasSize(2);
-        assertThat(intakes.reply(mara, reply.intakes().get(0).id()).reading().blocked())
+        assertThat(replies.reply(mara, reply.intakes().get(0).id()).reading().blocked())
                 .contains("no column of keys");
         DropReply empty = drop(mara, Map.of("empty.csv", ""));
         assertThat(empty.intakes()).isEmpty();
