@@ -46,6 +46,8 @@ public final class CellRules {
         if (against.isEmpty()) {
             return step;
         }
-        return event.restores() ? new Changed(after.pencilled(), step.what(), against) : new Refused(Reason.BLOCKED, against);
+        return event.restores()
+                ? new Changed(after.pencilled(), step.what(), against)
+                : new Refused(Reason.BLOCKED, against);
     }
 }

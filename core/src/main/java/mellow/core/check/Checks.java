@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.SortedMap;
 import mellow.core.placeholder.IcuMessage;
 import mellow.core.placeholder.Placeholders;
@@ -76,7 +77,7 @@ public final class Checks {
             return source.getOrDefault(form, "");
         }
         String other = source.get(Text.OTHER);
-        return other != null ? other : source.isEmpty() ? "" : source.get(source.lastKey());
+        return other != null ? other : source.isEmpty() ? "" : Objects.requireNonNull(source.get(source.lastKey()));
     }
 
     private static void forms(

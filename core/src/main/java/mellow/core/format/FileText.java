@@ -2,6 +2,7 @@ package mellow.core.format;
 
 import java.util.Collections;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -66,7 +67,7 @@ public record FileText(SortedMap<String, String> forms, Optional<FileState> stat
     /** The form {@value Text#OTHER}, or the last there is; empty for no text. */
     public String main() {
         String other = forms.get(Text.OTHER);
-        return other != null ? other : forms.isEmpty() ? "" : forms.get(forms.lastKey());
+        return other != null ? other : forms.isEmpty() ? "" : Objects.requireNonNull(forms.get(forms.lastKey()));
     }
 
     /** The form of that name, empty for none. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Function;
 
 /** What every format does with keys that stand in a file twice: the last counts, and the file's problems say so. */
@@ -37,7 +38,7 @@ public final class Repeats {
         }
         List<T> kept = new ArrayList<>(last.size());
         for (int i = 0; i < items.size(); i++) {
-            if (last.get(entry.apply(items.get(i)).id()) == i) {
+            if (Objects.equals(last.get(entry.apply(items.get(i)).id()), i)) {
                 kept.add(items.get(i));
             }
         }

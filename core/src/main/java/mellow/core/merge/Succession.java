@@ -226,10 +226,14 @@ final class Succession {
         for (Pair pair : pairs) {
             boolean open = !heirs.containsKey(pair.gone.entry.id()) && !formers.containsKey(pair.come.at);
             // Where two are equally alike, neither can be told to be the one.
-            if (open && claims.get(pair.ofGone()) == 1 && claims.get(pair.ofNew()) == 1) {
+            if (open && only(claims.get(pair.ofGone())) && only(claims.get(pair.ofNew()))) {
                 join(pair.gone, pair.come);
             }
         }
+    }
+
+    private static boolean only(@Nullable Integer claims) {
+        return claims != null && claims == 1;
     }
 
     private void join(Loose gone, Loose come) {

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -236,10 +237,10 @@ public final class FileSets {
         for (Group group : groups.values()) {
             for (String path : bases(group.pattern)) {
                 FileFacts file = files.get(path);
-                boolean free = file != null
+                if (file != null
                         && !placed.contains(path)
-                        && file.languages().size() <= 1;
-                if (free && overlap(file, group.reference())) {
+                        && file.languages().size() <= 1
+                        && overlap(file, group.reference())) {
                     group.base = file;
                     placed.add(path);
                     break;
@@ -346,17 +347,20 @@ public final class FileSets {
 
     private FileSet set(Group group) {
         List<Member> members = new ArrayList<>();
-        group.files.forEach((tag, file) -> members.add(
-                new Member(file.path(), Optional.of(tag), group.parts.get(tag).spelled())));
+        group.files.forEach((tag, file) -> members.add(new Member(
+                file.path(),
+                Optional.of(tag),
+                Objects.requireNonNull(group.parts.get(tag)).spelled())));
         Optional<KnownFile> before = tableOf(group);
         FileSet.Source source = before.map(file -> ofTable(group, file.source()))
                 .orElseGet(() -> SourceFinder.of(group.files, Optional.ofNullable(group.base)));
-        if (group.base != null) {
+        FileFacts base = group.base;
+        if (base != null) {
             // A base whose language nothing tells waits for somebody to say it.
             Optional<LanguageTag> language = Optional.of(source.language())
                     .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED)
-                            && source.path().filter(group.base.path()::equals).isPresent());
-            members.add(new Member(group.base.path(), language, ""));
+                            && source.path().filter(base.path()::equals).isPresent());
+            members.add(new Member(base.path(), language, ""));
         }
         members.sort(Comparator.comparing((Member one) -> !source.path().equals(Optional.of(one.path())))
                 .thenComparing(one -> one.language().map(LanguageTag::value).orElse(""))

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -76,7 +77,7 @@ public final class SetNames {
         Map<String, Integer> taken = new LinkedHashMap<>();
         List<FileSet> named = new ArrayList<>();
         for (FileSet set : sets) {
-            String name = names.get(set);
+            String name = Objects.requireNonNull(names.get(set));
             int n = taken.merge(name.toLowerCase(Locale.ROOT), 1, Integer::sum);
             named.add(new FileSet(
                     set.pattern(), n == 1 ? name : name + " " + n, set.members(), set.source(), set.table()));

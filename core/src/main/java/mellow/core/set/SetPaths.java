@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -37,7 +38,8 @@ public record SetPaths(
         Map<String, Map<KnownFile, LanguagePart>> groups = new TreeMap<>();
         for (KnownFile file : files) {
             parts(file).stream()
-                    .max(Comparator.comparing(part -> shared.get(part.pattern()).size()))
+                    .max(Comparator.comparing(part ->
+                            Objects.requireNonNull(shared.get(part.pattern())).size()))
                     .ifPresent(part -> groups.computeIfAbsent(part.pattern(), any -> new LinkedHashMap<>())
                             .put(file, part));
         }

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mellow.core.language.LanguageTag;
@@ -119,7 +120,8 @@ final class SourceFinder {
         Map<FileFacts, Prints> prints = new LinkedHashMap<>();
         files.values().forEach(file -> prints.put(file, file.prints().sample(SAMPLE, largest)));
         return files.values().stream()
-                .max(Comparator.comparing((FileFacts file) -> shared(prints.get(file), prints.values()))
+                .max(Comparator.comparing(
+                                (FileFacts file) -> shared(Objects.requireNonNull(prints.get(file)), prints.values()))
                         .thenComparing(file -> file.prints().texts())
                         .thenComparing(FileFacts::path, Comparator.reverseOrder()))
                 .map(FileFacts::path);
@@ -145,7 +147,7 @@ final class SourceFinder {
                 .orElse(0);
         List<LanguageTag> tags = new ArrayList<>(files.keySet());
         List<Prints> prints = tags.stream()
-                .map(tag -> files.get(tag).prints().sample(SAMPLE, largest))
+                .map(tag -> Objects.requireNonNull(files.get(tag)).prints().sample(SAMPLE, largest))
                 .toList();
         double[] shares = new double[tags.size()];
         int[] sharing = new int[tags.size()];
@@ -184,14 +186,15 @@ final class SourceFinder {
 
     private static Source fullest(Map<LanguageTag, FileFacts> files) {
         LanguageTag tag = files.keySet().stream()
-                .max(Comparator.comparing(
-                                (LanguageTag one) -> files.get(one).prints().texts())
+                .max(Comparator.comparing((LanguageTag one) ->
+                                Objects.requireNonNull(files.get(one)).prints().texts())
                         .thenComparing(Comparator.reverseOrder()))
                 .orElseThrow();
         return source(tag, files, files.size() == 1 ? Evidence.ALONE : Evidence.FULLEST);
     }
 
     private static Source source(LanguageTag tag, Map<LanguageTag, FileFacts> files, Evidence evidence) {
-        return new Source(tag, Optional.of(files.get(tag).path()), evidence);
+        return new Source(
+                tag, Optional.of(Objects.requireNonNull(files.get(tag)).path()), evidence);
     }
 }

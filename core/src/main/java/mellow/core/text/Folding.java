@@ -61,7 +61,7 @@ public final class Folding {
             if (!same && letter == null) {
                 return foldTogether(text);
             }
-            same = same || (letter.length() == 1 && letter.charAt(0) == c);
+            same = letter == null || (letter.length() == 1 && letter.charAt(0) == c);
             if (!same && folded == null) {
                 folded = new StringBuilder(text.length() + 2).append(text, 0, i);
             }

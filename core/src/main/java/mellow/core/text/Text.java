@@ -2,6 +2,7 @@ package mellow.core.text;
 
 import java.util.Collections;
 import java.util.Map;
+import java.util.Objects;
 import java.util.SortedMap;
 import java.util.TreeMap;
 
@@ -38,6 +39,6 @@ public record Text(SortedMap<String, String> forms) {
     /** The form {@value #OTHER}, or the last form when there is none of that name. */
     public String main() {
         String other = forms.get(OTHER);
-        return other != null ? other : forms.get(forms.lastKey());
+        return other != null ? other : Objects.requireNonNull(forms.get(forms.lastKey()));
     }
 }

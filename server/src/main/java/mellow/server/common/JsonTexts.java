@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.Nulls;
 import java.time.Instant;
 import java.util.Map;
 import mellow.core.text.Keepable;
+import org.jspecify.annotations.Nullable;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -54,7 +55,7 @@ class JsonTexts {
         }
 
         @Override
-        public String deserialize(JsonParser parser, DeserializationContext context) {
+        public @Nullable String deserialize(JsonParser parser, DeserializationContext context) {
             String text = StringDeserializer.instance.deserialize(parser, context);
             return text == null ? null : kept(text);
         }

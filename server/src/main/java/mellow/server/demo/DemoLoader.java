@@ -281,15 +281,15 @@ public class DemoLoader {
                 .query(Long.class)
                 .single();
         clock.at(at, () -> questions.ask(person(asked.by()), entry, asked.text()));
-        if (asked.answer() != null) {
+        String answer = asked.answer();
+        if (answer != null) {
             long question = jdbc.sql("select max(id) from question where entry_id = :entry")
                     .param("entry", entry)
                     .query(Long.class)
                     .single();
             clock.at(
                     at.plus(Duration.ofHours(1)),
-                    () -> questions.answer(
-                            person(Objects.requireNonNull(asked.answeredBy())), question, asked.answer()));
+                    () -> questions.answer(person(Objects.requireNonNull(asked.answeredBy())), question, answer));
         }
     }
 

@@ -140,9 +140,10 @@ class ExportService {
                 : order.languages();
         for (LanguageTag tag : targets) {
             if (!tag.equals(table.source())) {
-                table.language(tag)
-                        .orElseThrow(() -> Refusal.unacceptable(
-                                "language-not-kept", "The table " + table.name() + " is not kept in " + tag + "."));
+                if (table.language(tag).isEmpty()) {
+                    throw Refusal.unacceptable(
+                            "language-not-kept", "The table " + table.name() + " is not kept in " + tag + ".");
+                }
             }
         }
         return targets;

@@ -277,7 +277,7 @@ public class Drops implements Perishable {
         // Somebody can say what the columns of a sheet hold; until then nobody knows what it belongs to.
         just.forEach((path, read) -> {
             if (read.flawed()) {
-                made.add(intakes.makeOfOne(person, path, stored.get(path)));
+                made.add(intakes.makeOfOne(person, path, Objects.requireNonNull(stored.get(path))));
             }
         });
         for (FileSet set : sorted.sets()) {
@@ -372,7 +372,11 @@ public class Drops implements Perishable {
         return placed.members().size() > 1
                 ? sets.make(person, placed, stored, name, just)
                 : intakes.makeOfOne(
-                        person, placed, stored.get(placed.members().get(0).path()), name);
+                        person,
+                        placed,
+                        Objects.requireNonNull(
+                                stored.get(placed.members().get(0).path())),
+                        name);
     }
 
     private static String free(String name, Set<String> taken) {

@@ -171,9 +171,10 @@ class Previews {
     ComparedReply choose(long person, long id, ChoiceRequest request) {
         boolean anew = Boolean.TRUE.equals(transaction.execute(status -> {
             Intake intake = planner.open(person, id);
-            intake.comparison()
-                    .orElseThrow(() -> Refusal.conflict(
-                            "not-compared", "This file has to be compared again first; reload the page.", Map.of()));
+            if (intake.comparison().isEmpty()) {
+                throw Refusal.conflict(
+                        "not-compared", "This file has to be compared again first; reload the page.", Map.of());
+            }
             boolean renumbered = request.lines() != null
                     && request.compared() != null
                     && !intake.comparedAt().equals(Optional.of(request.compared()));

@@ -152,7 +152,14 @@ class Sets {
                             .map(tag -> ReadingChoice.UNDECIDED.in(tag.value()))
                             .orElse(ReadingChoice.UNDECIDED)
                             .understood(alike.keys(), alike.siblings()));
-            all.add(new IntakeFile(all.size(), member.path(), stored.get(member.path()), reading, leads, false, null));
+            all.add(new IntakeFile(
+                    all.size(),
+                    member.path(),
+                    Objects.requireNonNull(stored.get(member.path())),
+                    reading,
+                    leads,
+                    false,
+                    null));
         }
         keep(intake, options, all, just);
         return id;
@@ -258,17 +265,19 @@ class Sets {
                             file.leftOut(),
                             file.facts()))
                     .toList();
-            List<FileReply> waiting = files.stream()
-                    .filter(file -> !file.leftOut()
-                            && file.facts() != null
-                            && file.facts().blocked() != null)
+            List<String> waiting = files.stream()
+                    .filter(file -> !file.leftOut())
+                    .map(FileReply::facts)
+                    .filter(Objects::nonNull)
+                    .map(IntakeFile.Facts::blocked)
+                    .filter(Objects::nonNull)
                     .toList();
             boolean none = files.stream().allMatch(FileReply::leftOut);
             String blocked = none
                     ? "Every file is left out, so nothing would come in."
                     : waiting.isEmpty()
                             ? planner.nameTaken(planner.options(intake).where()).orElse(null)
-                            : waiting.get(0).facts().blocked();
+                            : waiting.get(0);
             return new SetReply(
                     pattern,
                     intake.evidence().orElse(""),

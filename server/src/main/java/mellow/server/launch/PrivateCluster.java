@@ -96,10 +96,10 @@ public final class PrivateCluster {
             throw new LaunchException("PostgreSQL is not installed; type: apt-get install postgresql");
         }
         try (Stream<Path> versions = Files.list(INSTALLED)) {
-            return versions.map(version -> version.resolve("bin"))
-                    .filter(candidate -> Files.isExecutable(candidate.resolve("initdb")))
-                    .max(Comparator.comparingInt(candidate -> Integer.parseInt(
-                            candidate.getParent().getFileName().toString().replaceAll("\\D", ""))))
+            return versions.filter(version -> Files.isExecutable(version.resolve("bin/initdb")))
+                    .max(Comparator.comparingInt(version ->
+                            Integer.parseInt(version.getFileName().toString().replaceAll("\\D", ""))))
+                    .map(newest -> newest.resolve("bin"))
                     .orElseThrow(() -> new LaunchException(
                             "The PostgreSQL server is not installed; type: apt-get install postgresql"));
         } catch (IOException unreadable) {

@@ -6,6 +6,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.Objects;
 import mellow.server.people.PeopleDesk.Definition;
 import mellow.server.people.PeopleDesk.Invitation;
 import mellow.server.people.PeopleDesk.PersonRow;
@@ -79,7 +80,7 @@ class PeopleController {
         Attempts.Attempt attempt = attempts.invitation(request.getRemoteAddr());
         PersonRow person = desk.invited(token);
         attempt.succeeded();
-        return new Invited(person.name(), person.signIn());
+        return new Invited(person.name(), Objects.requireNonNull(person.signIn()));
     }
 
     /** Takes an invitation: sets the password and signs in. */

@@ -134,7 +134,9 @@ public class AnsweringService {
 
     /** Stops it; nothing is answered then. */
     void cancel(long person, long change) {
-        runs.latest(RUN, change, person).orElseThrow(AnsweringService::unknown);
+        if (runs.latest(RUN, change, person).isEmpty()) {
+            throw unknown();
+        }
         runs.cancel(RUN, change);
     }
 

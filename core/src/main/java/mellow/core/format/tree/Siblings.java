@@ -3,6 +3,7 @@ package mellow.core.format.tree;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -60,7 +61,9 @@ final class Siblings {
                 all++;
                 sure += shows(mapping, group) ? 1 : 0;
                 example = example.isEmpty()
-                        ? mapping.members().get(group.get(Text.OTHER)).key()
+                        ? mapping.members()
+                                .get(Objects.requireNonNull(group.get(Text.OTHER)))
+                                .key()
                         : example;
             }
             mapping.members().forEach(member -> look(member.value()));

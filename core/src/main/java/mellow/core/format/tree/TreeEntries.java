@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -126,7 +127,7 @@ public final class TreeEntries {
         Map<Integer, Map<String, Integer>> groups = siblings.groups(mapping);
         for (int i = 0; i < mapping.members().size(); i++) {
             Member member = mapping.members().get(i);
-            if (places.get(member.key()) != i || taken.contains(i)) {
+            if (!Objects.equals(places.get(member.key()), i) || taken.contains(i)) {
                 continue;
             }
             Map<String, Integer> group = groups.get(i);

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FilePatch;
@@ -110,7 +111,7 @@ abstract class WorkbookPatch implements FilePatch {
     public void writeTo(OutputStream out) throws IOException {
         changes.forEach((source, places) -> places.forEach((start, changed) -> {
             Cell physical = changed.firstEntry().getValue().cell();
-            splices.get(source)
+            Objects.requireNonNull(splices.get(source))
                     .replace(
                             start,
                             physical.end(),
@@ -137,7 +138,7 @@ abstract class WorkbookPatch implements FilePatch {
         for (Map.Entry<SourceText, Splice> splice : splices.entrySet()) {
             ByteArrayOutputStream part = new ByteArrayOutputStream();
             splice.getValue().writeTo(part);
-            archive.put(parts.get(splice.getKey()), part.toByteArray());
+            archive.put(Objects.requireNonNull(parts.get(splice.getKey())), part.toByteArray());
         }
         archive.writeTo(out, stored());
     }

@@ -9,6 +9,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mellow.core.format.Problems;
@@ -198,7 +199,9 @@ public final class Inline {
             }
             boolean closes = code.startsWith("</");
             boolean element = closes ? open.isEmpty() || open.pop() : left.merge(code, -1, Integer::sum) >= 0;
-            if (!closes && !code.endsWith("/>") && known.markup.get(code).indexOf("</") < 0) {
+            if (!closes
+                    && !code.endsWith("/>")
+                    && Objects.requireNonNull(known.markup.get(code)).indexOf("</") < 0) {
                 open.push(element);
             }
             if (element) {
