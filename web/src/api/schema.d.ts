@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/formats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["formats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intakes": {
         parameters: {
             query?: never;
@@ -1793,6 +1809,18 @@ export interface components {
             latest?: string;
             /** Format: double */
             pace: number;
+        };
+        FormatReply: {
+            apart: boolean;
+            ending: string;
+            inPlace: boolean;
+            mediaType: string;
+            name: string;
+            spellsItself: boolean;
+        };
+        FormatsReply: {
+            charsets: string[];
+            formats: components["schemas"]["FormatReply"][];
         };
         Found: {
             /** Format: int32 */
@@ -3581,6 +3609,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundReply"];
+                };
+            };
+        };
+    };
+    formats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormatsReply"];
                 };
             };
         };

@@ -4,12 +4,24 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aTable, show } from "../../test/builders";
 import { ExportDialog } from "./ExportDialog";
 
+const FORMATS = {
+  charsets: ["UTF-8"],
+  formats: ["csv", "po"].map((name) => ({
+    name,
+    ending: name,
+    mediaType: "text/plain",
+    apart: name === "po",
+    inPlace: true,
+    spellsItself: false,
+  })),
+};
 const NONE = { counts: {}, refused: [], refusedCount: 0 };
 
 function open(files: string[], reply: () => Response, losses: object = NONE) {
   const asked: string[] = [];
   vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
     asked.push(String(input));
+    if (String(input) === "/api/formats") return Promise.resolve(Response.json(FORMATS));
     if (String(input).includes("/losses")) return Promise.resolve(Response.json(losses));
     return Promise.resolve(String(input).endsWith("/files") ? Response.json(files) : reply());
   });
@@ -50,7 +62,7 @@ describe("sending out", () => {
     await screen.findByRole("radio", { name: /came from no file/ });
     const pick = async (label: string, option: RegExp) => {
       await userEvent.click(screen.getByRole("combobox", { name: label }));
-      await userEvent.click(screen.getByRole("option", { name: option }));
+      await userEvent.click(await screen.findByRole("option", { name: option }));
     };
     await pick("Format", /^PO/);
     await pick("Languages", /^fi$/);

@@ -1,10 +1,8 @@
 import { Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { t, type WordKey } from "../../words/words";
-import { FORMATS } from "../intake/formats";
+import { t } from "../../words/words";
+import { formatLabel, formatNames, useFormats } from "../intake/formats";
 
-/** Formats that hold any number of languages in one file. */
-const TOGETHER = new Set<string>(["csv", "xlsx", "ods", "tmx", "tbx", "ledger-json"]);
 const PATTERNS = [
   "{table}-{language}.{ext}",
   "{language}/{table}.{ext}",
@@ -48,14 +46,15 @@ interface Props {
 /** What a fresh file holds. */
 export function FreshChoices({ table, languages, only, fresh, onChange }: Props) {
   const change = (part: Partial<Fresh>) => onChange({ ...fresh, ...part });
-  const several =
-    !TOGETHER.has(fresh.format) && (fresh.languages === "all" ? table.languages.length : languages.length) > 1;
+  const known = useFormats();
+  const apart = known.formats.some((one) => one.name === fresh.format && one.apart);
+  const several = apart && (fresh.languages === "all" ? table.languages.length : languages.length) > 1;
   return (
     <>
       <Pick
         label={t("reading.format")}
         value={fresh.format}
-        options={FORMATS.map((format) => [format, t(`format.${format}` as WordKey)])}
+        options={formatNames(known, fresh.format).map((name) => [name, formatLabel(name)])}
         onPick={(format) => change({ format })}
       />
       <Pick

@@ -2,27 +2,15 @@ import { Alert, Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/mat
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { loadFontsOf } from "../../theme/fonts";
-import { t, type WordKey } from "../../words/words";
+import { t } from "../../words/words";
 import type { Person } from "../session/useSession";
-import { CHARSETS, FORMATS } from "./formats";
+import { formatLabel, formatNames, useFormats } from "./formats";
 import { ColumnsTable } from "./ColumnsTable";
 import { Sheets } from "./Sheets";
 import { TagField } from "./TagField";
 import type { Intake, Options } from "./useIntake";
 
 const DELIMITERS = [",", ";", "\t", "|"];
-/** Formats that say their own character set, or have only one. */
-const SPELLED_BY_ITSELF = new Set([
-  "xlsx",
-  "ods",
-  "mo",
-  "xliff-1.2",
-  "xliff-2",
-  "android",
-  "tmx",
-  "tbx",
-  "ledger-json",
-]);
 const NEW = "";
 
 interface Props {
@@ -38,6 +26,7 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
   const reading = intake.reading;
   const options = intake.options;
   const [name, setName] = useState(options.newTable ?? "");
+  const known = useFormats();
   useEffect(() => {
     for (const row of reading?.rows ?? []) loadFontsOf(row.join(""));
   }, [reading]);
@@ -46,6 +35,7 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
   const settles = me.coordinator || Object.values(me.levels).includes("reviewer");
 
   const separated = reading.columns.length > 0;
+  const spellsItself = known.formats.some((one) => one.name === reading.format && one.spellsItself);
   return (
     <div className="reading" aria-busy={busy}>
       {reading.blocked && <Alert severity="error">{reading.blocked}</Alert>}
@@ -128,9 +118,9 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
             })
           }
         >
-          {[...new Set([...FORMATS, reading.format])].map((format) => (
+          {formatNames(known, reading.format).map((format) => (
             <MenuItem key={format} value={format}>
-              {format === "" ? t("reading.unknownFormat") : t(`format.${format}` as WordKey)}
+              {format === "" ? t("reading.unknownFormat") : formatLabel(format)}
             </MenuItem>
           ))}
         </TextField>
@@ -148,10 +138,10 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
           size="small"
           label={t("reading.charset")}
           value={reading.charset}
-          disabled={busy || (SPELLED_BY_ITSELF.has(reading.format) && !reading.unread)}
+          disabled={busy || (spellsItself && !reading.unread)}
           onChange={(event) => choose({ charset: event.target.value })}
         >
-          {[...new Set([...CHARSETS, reading.charset])].map((charset) => (
+          {[...new Set([...known.charsets, reading.charset])].map((charset) => (
             <MenuItem key={charset} value={charset}>
               {charset}
             </MenuItem>

@@ -13,8 +13,8 @@ import {
 } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { count, t, type WordKey } from "../../words/words";
-import { CHARSETS, FORMATS } from "./formats";
+import { count, t } from "../../words/words";
+import { formatLabel, formatNames, useFormats } from "./formats";
 import { choiceOf, languageName, type FileChoice } from "./sets";
 import { TagField } from "./TagField";
 import type { Intake } from "./useIntake";
@@ -140,6 +140,7 @@ function FileDialog({
   onFile: (file: FileChoice) => void;
   onClose: () => void;
 }) {
+  const known = useFormats();
   const facts = file.facts;
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="file-title">
@@ -155,9 +156,9 @@ function FileDialog({
             disabled={busy}
             onChange={(event) => onFile({ ...choiceOf(file), format: event.target.value })}
           >
-            {[...new Set([...FORMATS, facts?.format ?? ""])].map((format) => (
+            {formatNames(known, facts?.format ?? "").map((format) => (
               <MenuItem key={format} value={format}>
-                {format && t(`format.${format}` as WordKey)}
+                {format && formatLabel(format)}
               </MenuItem>
             ))}
           </TextField>
@@ -170,7 +171,7 @@ function FileDialog({
             disabled={busy}
             onChange={(event) => onFile({ ...choiceOf(file), charset: event.target.value })}
           >
-            {[...new Set([...CHARSETS, facts?.charset ?? ""])].map((charset) => (
+            {[...new Set([...known.charsets, facts?.charset ?? ""])].map((charset) => (
               <MenuItem key={charset} value={charset}>
                 {charset}
               </MenuItem>

@@ -1,34 +1,42 @@
-/** The formats that are read and written, those of spreadsheets first. */
-export const FORMATS = [
-  "csv",
-  "xlsx",
-  "ods",
-  "po",
-  "mo",
-  "xliff-1.2",
-  "xliff-2",
-  "json",
-  "yaml",
-  "properties",
-  "android",
-  "tmx",
-  "tbx",
-  "ledger-json",
-] as const;
+import { useQuery } from "@tanstack/react-query";
+import { ask, type Schemas } from "../../api/client";
+import { t, type WordKey } from "../../words/words";
 
-/** Character sets that files are read in. */
-export const CHARSETS = [
-  "UTF-8",
-  "UTF-16LE",
-  "UTF-16BE",
-  "windows-1252",
-  "windows-1250",
-  "windows-1251",
-  "windows-1253",
-  "windows-1254",
-  "windows-1256",
-  "windows-1257",
-  "ISO-8859-1",
-  "ISO-8859-2",
-  "ISO-8859-15",
-];
+export type Format = Schemas["FormatReply"];
+
+/** Those that most people mean come first. */
+const SPREADSHEETS = ["csv", "xlsx", "ods"];
+
+const NOTHING_YET: Schemas["FormatsReply"] = { formats: [], charsets: [] };
+
+/** The formats and character sets that the server reads, as it says; none until it has said so. */
+export function useFormats(): Schemas["FormatsReply"] {
+  const said = useQuery({
+    queryKey: ["formats"],
+    queryFn: ({ signal }) => ask<Schemas["FormatsReply"]>("/api/formats", { signal }),
+    select: inOrder,
+    staleTime: Infinity,
+  });
+  return said.data ?? NOTHING_YET;
+}
+
+/** The same with spreadsheets first. */
+export function inOrder(said: Schemas["FormatsReply"]): Schemas["FormatsReply"] {
+  const rank = (format: Format) => {
+    const at = SPREADSHEETS.indexOf(format.name);
+    return at < 0 ? SPREADSHEETS.length : at;
+  };
+  return { ...said, formats: [...said.formats].sort((one, other) => rank(one) - rank(other)) };
+}
+
+/** The names to choose from, of which `chosen` is always one. */
+export function formatNames(said: Schemas["FormatsReply"], chosen: string): string[] {
+  return [...new Set([...said.formats.map((one) => one.name), chosen])];
+}
+
+/** What people call a format; its name where nobody has said. */
+export function formatLabel(name: string): string {
+  const key = `format.${name}`;
+  const said = t(key as WordKey);
+  return said === key ? name : said;
+}

@@ -11,8 +11,13 @@ import mellow.core.language.LanguageTag;
 /** A format of files. Implementations are immutable; all state of a call is in what it returns. */
 public interface FileFormat {
 
+    /** What is known of it without looking into a file. */
+    Traits traits();
+
     /** Its name in options and in what {@code inspect} prints, such as "po". */
-    String name();
+    default String name() {
+        return traits().name();
+    }
 
     /**
      * How surely a file is of this format.
@@ -69,12 +74,12 @@ public interface FileFormat {
 
     /** Whether a file holds texts in one language only, beside sources at most, so that each language has a file of its own. */
     default boolean apart() {
-        return true;
+        return traits().languages() != Traits.Languages.MANY;
     }
 
     /** Whether a file holds sources and one translation of each, rather than texts in any number of languages. */
     default boolean bilingual() {
-        return false;
+        return traits().languages() == Traits.Languages.PAIR;
     }
 
     /**

@@ -61,8 +61,8 @@ class FormatCasesTest {
     private static final class Detected implements FileFormat {
 
         @Override
-        public String name() {
-            return "detected";
+        public Traits traits() {
+            return Traits.of("detected", "any", "application/octet-stream");
         }
 
         @Override

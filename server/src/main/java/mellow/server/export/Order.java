@@ -45,14 +45,7 @@ record Order(
     }
 
     String ending() {
-        return switch (format.name()) {
-            case "xliff-1.2" -> "xlf";
-            case "xliff-2" -> "xliff";
-            case "android" -> "xml";
-            case "yaml" -> "yml";
-            case "ledger-json" -> "ledger.json";
-            case "csv" -> delimiter == '\t' ? "tsv" : "csv";
-            default -> format.name();
-        };
+        boolean tabs = delimiter == '\t' && format.name().equals("csv");
+        return tabs ? "tsv" : format.traits().ending();
     }
 }

@@ -8,8 +8,11 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import mellow.core.format.EntryId;
+import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.LanguagePart;
+import mellow.core.format.Traits;
+import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
 import mellow.core.set.KnownFile;
 import mellow.core.text.Shape;
@@ -53,6 +56,13 @@ public class MasterFiles {
             join ledger_table t on t.id = m.table_id and t.removed_at is null join language l on l.id = t.source_language_id
             where :table = 0 or m.table_id = :table order by m.taken_at, m.path
             """;
+
+    /** Formats of files that can be written in place. */
+    private static final String[] IN_PLACE = Formats.all().stream()
+            .map(FileFormat::traits)
+            .filter(Traits::inPlace)
+            .map(Traits::name)
+            .toArray(String[]::new);
 
     private static final String FORMED =
             "select key, context, shape from entry where table_id = :table and shape in ('plural', 'states') and removed_at is null";
@@ -202,8 +212,9 @@ public class MasterFiles {
     @Transactional(readOnly = true)
     public List<String> paths(long table) {
         return jdbc.sql(
-                        "select path from master_file m join stored_file f on f.id = m.file_id where table_id = :table and coalesce(m.options ->> 'format', 'csv') not in ('mo', 'tmx', 'tbx', 'ledger-json') order by f.bytes desc, path")
+                        "select path from master_file m join stored_file f on f.id = m.file_id where table_id = :table and coalesce(m.options ->> 'format', 'csv') = any(:formats) order by f.bytes desc, path")
                 .param("table", table)
+                .param("formats", IN_PLACE)
                 .query(String.class)
                 .list();
     }

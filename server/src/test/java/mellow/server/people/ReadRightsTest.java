@@ -73,6 +73,7 @@ class ReadRightsTest extends ServerTest {
             "/api/products/{slug}=/api/products/nothing",
             "/api/products/removed",
             "/api/languages?like=pol",
+            "/api/formats",
             "/api/people",
             "/api/terms",
             "/api/find?words=ramp",

@@ -18,6 +18,7 @@ import mellow.core.format.FileText;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlRoot;
@@ -27,6 +28,9 @@ import mellow.core.text.Shape;
 /** String resources. */
 public final class AndroidFormat implements FileFormat {
 
+    private static final Traits TRAITS =
+            Traits.of("android", "xml", "application/xml").spellingItself();
+
     /** Declares the element that marks what is not translated within a text. */
     private static final String NAMESPACE = " xmlns:xliff=\"urn:oasis:names:tc:xliff:document:1.2\"";
 
@@ -34,8 +38,8 @@ public final class AndroidFormat implements FileFormat {
     private static final Pattern PRODUCT = Pattern.compile("[a-z][a-z0-9_]*");
 
     @Override
-    public String name() {
-        return "android";
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

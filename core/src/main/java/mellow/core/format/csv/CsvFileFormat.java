@@ -15,6 +15,8 @@ import mellow.core.format.FileReading;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problem;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.charset.TextEncoding;
 import mellow.core.format.sheet.Column;
@@ -23,14 +25,14 @@ import mellow.core.format.sheet.RowEntries;
 /** Separated text among the other formats; {@link CsvFormat} knows more about how a file can be read. */
 public final class CsvFileFormat implements FileFormat {
 
-    @Override
-    public String name() {
-        return "csv";
-    }
+    private static final Traits TRAITS = Traits.of("csv", "csv", "text/csv")
+            .alias("tsv")
+            .knownBy("tsv", "tab", "txt")
+            .in(Languages.MANY);
 
     @Override
-    public boolean apart() {
-        return false;
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

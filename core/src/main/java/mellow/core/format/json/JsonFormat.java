@@ -19,6 +19,7 @@ import mellow.core.format.FileText;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.tree.Node;
@@ -30,11 +31,14 @@ import mellow.core.text.Shape;
 /** JSON in one language. */
 public final class JsonFormat implements FileFormat {
 
+    private static final Traits TRAITS =
+            Traits.of("json", "json", "application/json").knownBy("arb");
+
     private static final Pattern START = Pattern.compile("\\s*\\{\\s*(\"|\\}|$)(?s:.*)");
 
     @Override
-    public String name() {
-        return "json";
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

@@ -25,6 +25,8 @@ import mellow.core.format.FreshOnly;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.json.JsonParser;
 import mellow.core.format.json.JsonStrings;
 import mellow.core.format.source.SourceText;
@@ -40,6 +42,11 @@ import mellow.core.text.Shape;
 /** Ledger JSON, version 1. Members that it does not know are passed over, so that later versions can add some; a later version is refused. */
 public final class LedgerFormat implements FileFormat {
 
+    private static final Traits TRAITS = Traits.of("ledger-json", "ledger.json", "application/json")
+            .in(Languages.MANY)
+            .onlyFresh()
+            .spellingItself();
+
     /** The version that is written. */
     public static final int VERSION = 1;
 
@@ -47,13 +54,8 @@ public final class LedgerFormat implements FileFormat {
     private static final int MOST_VALUES = 40;
 
     @Override
-    public String name() {
-        return "ledger-json";
-    }
-
-    @Override
-    public boolean apart() {
-        return false;
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

@@ -24,6 +24,8 @@ import mellow.core.format.FreshOnly;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.xml.XmlEntries;
@@ -38,6 +40,11 @@ import mellow.core.language.LanguageTag;
  * words to avoid and stand in notes, as do definitions.
  */
 public final class TbxFormat implements FileFormat {
+
+    private static final Traits TRAITS = Traits.of("tbx", "tbx", "application/xml")
+            .in(Languages.MANY)
+            .onlyFresh()
+            .spellingItself();
 
     /** ISO 30042, administrativeStatus: terms that are no longer to be used. */
     private static final Set<String> AVOIDED = Set.of("deprecatedTerm-admn-sts", "supersededTerm-admn-sts");
@@ -70,13 +77,8 @@ public final class TbxFormat implements FileFormat {
     }
 
     @Override
-    public String name() {
-        return "tbx";
-    }
-
-    @Override
-    public boolean apart() {
-        return false;
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

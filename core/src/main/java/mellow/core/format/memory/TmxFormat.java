@@ -21,6 +21,8 @@ import mellow.core.format.FreshOnly;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.inline.InlineStandard;
 import mellow.core.format.inline.InlineWriter;
@@ -36,17 +38,17 @@ import mellow.core.language.LanguageTag;
 /** TMX 1.4b: a translation unit is an entry, its tuid the key; a unit without one has its source as the key. */
 public final class TmxFormat implements FileFormat {
 
+    private static final Traits TRAITS = Traits.of("tmx", "tmx", "application/xml")
+            .in(Languages.MANY)
+            .onlyFresh()
+            .spellingItself();
+
     private static final String KEY = "x-key";
     private static final String CONTEXT = "x-context";
 
     @Override
-    public String name() {
-        return "tmx";
-    }
-
-    @Override
-    public boolean apart() {
-        return false;
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

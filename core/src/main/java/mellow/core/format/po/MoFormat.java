@@ -19,6 +19,8 @@ import mellow.core.format.FreshOnly;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.source.SourceText;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Text;
@@ -29,12 +31,18 @@ import mellow.core.text.Text;
  */
 public final class MoFormat implements FileFormat {
 
+    private static final Traits TRAITS = Traits.of("mo", "mo", "application/octet-stream")
+            .knownBy("gmo")
+            .in(Languages.PAIR)
+            .onlyFresh()
+            .spellingItself();
+
     private static final int MAGIC = 0x950412de;
     private static final int HEADER = 28;
 
     @Override
-    public String name() {
-        return "mo";
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override
@@ -60,11 +68,6 @@ public final class MoFormat implements FileFormat {
         return magic == MAGIC
                 ? ByteOrder.LITTLE_ENDIAN
                 : Integer.reverseBytes(magic) == MAGIC ? ByteOrder.BIG_ENDIAN : null;
-    }
-
-    @Override
-    public boolean bilingual() {
-        return true;
     }
 
     @Override

@@ -16,6 +16,8 @@ import mellow.core.format.FileReading;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.source.SourceText;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Text;
@@ -23,13 +25,16 @@ import mellow.core.text.Text;
 /** PO and POT. */
 public final class PoFormat implements FileFormat {
 
+    private static final Traits TRAITS =
+            Traits.of("po", "po", "text/plain").alias("pot").alsoEnding("pot").in(Languages.PAIR);
+
     private static final Pattern CHARSET = Pattern.compile("Content-Type:[^\"\\n]*?charset=([A-Za-z0-9_.:-]+)");
     private static final Pattern MESSAGE = Pattern.compile("(?m)^(msgid|msgctxt)\\s+\"");
     private static final int HEADER_LENGTH = 16_384;
 
     @Override
-    public String name() {
-        return "po";
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override
@@ -60,11 +65,6 @@ public final class PoFormat implements FileFormat {
             return message ? 100 : 60;
         }
         return message && sample.text().contains("msgstr") ? 90 : 0;
-    }
-
-    @Override
-    public boolean bilingual() {
-        return true;
     }
 
     @Override

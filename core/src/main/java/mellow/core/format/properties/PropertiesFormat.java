@@ -17,6 +17,7 @@ import mellow.core.format.FileReading;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.charset.Utf8Check;
 import mellow.core.format.source.SourceText;
@@ -24,11 +25,14 @@ import mellow.core.format.source.SourceText;
 /** Java properties. A file that is valid UTF-8 is UTF-8 (Java 9 and later), any other is Latin-1, in which all else is escaped. */
 public final class PropertiesFormat implements FileFormat {
 
+    private static final Traits TRAITS =
+            Traits.of("properties", "properties", "text/plain").alias("java-properties");
+
     private static final Pattern LINE = Pattern.compile("(?m)^[ \\t]*[A-Za-z0-9_.$-]+[ \\t]*[=:]");
 
     @Override
-    public String name() {
-        return "properties";
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

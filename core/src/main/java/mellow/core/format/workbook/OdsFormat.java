@@ -13,6 +13,8 @@ import mellow.core.format.EntryList;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.archive.Archive;
 import mellow.core.format.sheet.Column;
@@ -30,17 +32,16 @@ import mellow.core.format.xml.XmlText;
 /** ODS workbooks. */
 public final class OdsFormat implements WorkbookFormat {
 
+    private static final Traits TRAITS = Traits.of("ods", "ods", "application/vnd.oasis.opendocument.spreadsheet")
+            .in(Languages.MANY)
+            .spellingItself();
+
     private static final String TYPE = "application/vnd.oasis.opendocument.spreadsheet";
     private static final String HEAD = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n";
 
     @Override
-    public String name() {
-        return "ods";
-    }
-
-    @Override
-    public boolean apart() {
-        return false;
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

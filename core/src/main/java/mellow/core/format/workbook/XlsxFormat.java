@@ -15,6 +15,8 @@ import mellow.core.format.FileEntry;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.archive.Archive;
 import mellow.core.format.sheet.Column;
@@ -31,6 +33,12 @@ import mellow.core.language.Language;
 /** XLSX workbooks. Texts are written as text cells, never as numbers, dates or formulas. */
 public final class XlsxFormat implements WorkbookFormat {
 
+    private static final Traits TRAITS = Traits.of(
+                    "xlsx", "xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")
+            .knownBy("xlsm")
+            .in(Languages.MANY)
+            .spellingItself();
+
     private static final int LONGEST_CELL = 32_767;
 
     private static final String HEAD = "<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>\n";
@@ -39,13 +47,8 @@ public final class XlsxFormat implements WorkbookFormat {
     private static final String PACKAGE = "http://schemas.openxmlformats.org/package/2006";
 
     @Override
-    public String name() {
-        return "xlsx";
-    }
-
-    @Override
-    public boolean apart() {
-        return false;
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override

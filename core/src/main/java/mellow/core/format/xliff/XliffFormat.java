@@ -12,6 +12,8 @@ import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
+import mellow.core.format.Traits.Languages;
 import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 
@@ -20,21 +22,25 @@ public final class XliffFormat implements FileFormat {
 
     private static final Pattern VERSION_2 = Pattern.compile("(?s).*\\sversion\\s*=\\s*[\"']2\\..*");
 
-    private final boolean second;
-
-    private XliffFormat(boolean second) {
-        this.second = second;
-    }
-
     /** XLIFF 1.2. */
-    public static final XliffFormat FIRST = new XliffFormat(false);
+    public static final XliffFormat FIRST = new XliffFormat(
+            false, Traits.of("xliff-1.2", "xlf", "application/xliff+xml").alias("xliff", "xliff1.2"));
 
     /** XLIFF 2.0 and 2.1. */
-    public static final XliffFormat SECOND = new XliffFormat(true);
+    public static final XliffFormat SECOND = new XliffFormat(
+            true, Traits.of("xliff-2", "xliff", "application/xliff+xml").alias("xliff2", "xliff-2.0", "xliff-2.1"));
+
+    private final boolean second;
+    private final Traits traits;
+
+    private XliffFormat(boolean second, Traits traits) {
+        this.second = second;
+        this.traits = traits.in(Languages.PAIR).spellingItself();
+    }
 
     @Override
-    public String name() {
-        return second ? "xliff-2" : "xliff-1.2";
+    public Traits traits() {
+        return traits;
     }
 
     @Override
@@ -50,11 +56,6 @@ public final class XliffFormat implements FileFormat {
             return !xliff ? 0 : second == VERSION_2.matcher(root.get().tag()).matches() ? 100 : 55;
         }
         return sample.named(".xlf", ".xliff") ? 50 : 0;
-    }
-
-    @Override
-    public boolean bilingual() {
-        return true;
     }
 
     @Override

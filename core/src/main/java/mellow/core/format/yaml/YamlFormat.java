@@ -19,6 +19,7 @@ import mellow.core.format.FileText;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
+import mellow.core.format.Traits;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.tree.Node;
@@ -29,11 +30,14 @@ import mellow.core.text.Shape;
 /** YAML in one language. */
 public final class YamlFormat implements FileFormat {
 
+    private static final Traits TRAITS =
+            Traits.of("yaml", "yml", "application/yaml").alias("yml").alsoEnding("yaml");
+
     private static final Pattern KEY = Pattern.compile("(?m)^[\\w.'\"-]+:(\\s|$)");
 
     @Override
-    public String name() {
-        return "yaml";
+    public Traits traits() {
+        return TRAITS;
     }
 
     @Override
