@@ -6,7 +6,7 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import mellow.core.cell.Standing;
 import mellow.core.check.Checks;
-import mellow.core.check.Checks.Measure;
+import mellow.core.check.Measure;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileState;

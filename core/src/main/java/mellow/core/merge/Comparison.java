@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.check.Checks;
-import mellow.core.check.Checks.Measure;
+import mellow.core.check.Measure;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import mellow.core.check.Checks.Measure;
 import mellow.core.text.Shape;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -25,7 +24,7 @@ class ChecksTest {
     }
 
     private static List<String> found(Measure measure, SortedMap<String, String> text) {
-        return Checks.of(measure, text, POLISH).stream()
+        return Checks.of(measure, text, Ground.of(POLISH)).stream()
                 .map(finding -> finding.code() + " " + finding.form()
                         + (finding.start() < 0 ? "" : " " + finding.start() + "-" + finding.end()))
                 .toList();
@@ -79,7 +78,7 @@ class ChecksTest {
                 .isEmpty();
         assertThat(found(measure, forms("one", "auto {m}", "few", "x", "many", "x", "other", "auta")))
                 .containsExactly("placeholder-extra one 5-8", "placeholder-missing other");
-        assertThat(Checks.of(measure, forms("other", "{n} auta"), POLISH))
+        assertThat(Checks.of(measure, forms("other", "{n} auta"), Ground.of(POLISH)))
                 .extracting(Finding::sentence)
                 .containsExactly("Without a text: one, few, many.");
     }
@@ -111,8 +110,7 @@ class ChecksTest {
         }
         org.junit.jupiter.api.Assertions.assertTimeoutPreemptively(java.time.Duration.ofSeconds(10), () -> {
             List<Finding> found = Checks.blockers(
-                    new Checks.Measure(
-                            Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", few.toString())), 0, 0),
+                    new Measure(Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", few.toString())), 0, 0),
                     new java.util.TreeMap<>(java.util.Map.of("other", many.toString())));
             assertThat(found).hasSizeBetween(2, 60);
         });
@@ -120,13 +118,13 @@ class ChecksTest {
 
     @Test
     void blockersAreThoseOfAllFindings() {
-        Checks.Measure measure = new Checks.Measure(
-                Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", "%d cars left")), 12, 1);
+        Measure measure =
+                new Measure(Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", "%d cars left")), 12, 1);
         for (String text : List.of("%d Autos", "Autos", "%d Autos an Bord", "%d\nAutos", " %d %s")) {
             var forms = new java.util.TreeMap<>(java.util.Map.of("other", text));
             assertThat(Checks.blockers(measure, forms))
                     .as(text)
-                    .isEqualTo(Checks.of(measure, forms, List.of("other")).stream()
+                    .isEqualTo(Checks.of(measure, forms, Ground.of(List.of("other"))).stream()
                             .filter(finding -> finding.severity() == Finding.Severity.BLOCKER)
                             .toList());
         }

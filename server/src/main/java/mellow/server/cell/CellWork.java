@@ -3,7 +3,6 @@ package mellow.server.cell;
 import jakarta.persistence.EntityManager;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.Deque;
 import java.util.HashMap;
@@ -33,17 +32,16 @@ import mellow.core.cell.Outcome.What;
 import mellow.core.cell.StandingRule;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
-import mellow.core.check.WordsToAvoid;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.EditDistance;
 import mellow.core.text.Text;
 import mellow.server.activity.ActivityService;
 import mellow.server.cell.CellChange.How;
 import mellow.server.cell.CellStory.Told;
+import mellow.server.check.Inspector;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.coverage.CoverageService.Moves;
-import mellow.server.language.LanguageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import mellow.server.people.PeopleService;
@@ -55,7 +53,6 @@ import mellow.server.standing.StandingService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
-import mellow.server.wordbook.WordbookService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -78,9 +75,8 @@ class CellWork {
     private final CoverageService coverage;
     private final ActivityService activity;
     private final LiveService live;
-    private final LanguageService languages;
     private final StandingService standing;
-    private final WordbookService wordbook;
+    private final Inspector inspector;
     private final EntityManager entities;
 
     CellWork(
@@ -92,9 +88,8 @@ class CellWork {
             CoverageService coverage,
             ActivityService activity,
             LiveService live,
-            LanguageService languages,
             StandingService standing,
-            WordbookService wordbook,
+            Inspector inspector,
             EntityManager entities) {
         this.cells = cells;
         this.story = story;
@@ -104,9 +99,8 @@ class CellWork {
         this.coverage = coverage;
         this.activity = activity;
         this.live = live;
-        this.languages = languages;
         this.standing = standing;
-        this.wordbook = wordbook;
+        this.inspector = inspector;
         this.entities = entities;
     }
 
@@ -173,6 +167,7 @@ class CellWork {
                 .thenComparing(Place::what));
         private final Map<Long, TreeSet<Long>> entriesByTable = new TreeMap<>();
         private final Map<Long, TreeSet<String>> languagesByTable = new HashMap<>();
+        private final Inspector.Look look = inspector.look();
         private final Map<Integer, Boolean> trusted = new HashMap<>();
         private int changed;
         private int most = 1;
@@ -333,16 +328,7 @@ class CellWork {
         private boolean sound(Text text, EntryRow entry, Kept kept) {
             LanguageTag source =
                     Objects.requireNonNull(tables.get(entry.tableId())).source();
-            return Checks.of(entry.measure(), text.forms(), categories(kept)).isEmpty()
-                    && WordsToAvoid.in(
-                                    wordbook.agreed(source, kept.tag()),
-                                    entry.measure().source(),
-                                    text.forms())
-                            .isEmpty();
-        }
-
-        private Collection<String> categories(Kept kept) {
-            return languages.describe(kept.tag()).plurals().keySet();
+            return look.at(entry.measure(), source, kept.tag(), text.forms()).isEmpty();
         }
 
         /** Saves what became of the offers; the one that was opened, if any. */

@@ -4,7 +4,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
-import mellow.core.check.Checks.Measure;
+import mellow.core.check.Measure;
 import mellow.core.text.Shape;
 import mellow.server.common.TextColumns;
 import org.hibernate.annotations.Immutable;

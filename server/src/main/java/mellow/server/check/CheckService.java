@@ -6,16 +6,13 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import mellow.core.check.Checks;
-import mellow.core.check.Checks.Measure;
 import mellow.core.check.Finding;
-import mellow.core.check.WordsToAvoid;
+import mellow.core.check.Measure;
 import mellow.core.language.LanguageTag;
 import mellow.core.placeholder.IcuMessage;
 import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
-import mellow.server.language.LanguageService;
 import mellow.server.wordbook.WordbookService;
 import mellow.server.wordbook.WordbookService.TermHit;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -33,12 +30,12 @@ public class CheckService {
             """;
 
     private final WordbookService wordbook;
-    private final LanguageService languages;
+    private final Inspector inspector;
     private final JdbcClient jdbc;
 
-    CheckService(WordbookService wordbook, LanguageService languages, JdbcClient jdbc) {
+    CheckService(WordbookService wordbook, Inspector inspector, JdbcClient jdbc) {
         this.wordbook = wordbook;
-        this.languages = languages;
+        this.inspector = inspector;
         this.jdbc = jdbc;
     }
 
@@ -97,16 +94,11 @@ public class CheckService {
                 .orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist any more."));
         SortedMap<String, String> forms = new TreeMap<>(text);
         forms.values().removeIf(String::isEmpty);
-        List<FindingReply> findings = new ArrayList<>();
-        Checks.of(entry.measure(), forms, languages.describe(tag).plurals().keySet())
-                .forEach(finding -> findings.add(FindingReply.of(finding)));
+        List<FindingReply> findings = inspector.look().at(entry.measure(), entry.language(), tag, forms).stream()
+                .map(FindingReply::of)
+                .toList();
         List<TermHit> terms =
                 wordbook.in(String.join("\n", entry.measure().source().values()), entry.language(), tag);
-        WordsToAvoid.in(
-                        terms.stream().map(TermHit::agreed).toList(),
-                        entry.measure().source(),
-                        forms)
-                .forEach(finding -> findings.add(FindingReply.of(finding)));
         List<ArgumentReply> message = new ArrayList<>();
         forms.values().forEach(form -> {
             IcuMessage parsed = IcuMessage.parse(form);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
+import mellow.core.check.Measure;
 import mellow.core.text.Shape;
 import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
@@ -59,7 +60,7 @@ public class Lowering {
         jdbc.query(
                 COMING_INTO_FORCE,
                 row -> {
-                    Checks.Measure measure = new Checks.Measure(
+                    Measure measure = new Measure(
                             Shape.of(row.getString("shape")).orElseThrow(),
                             TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
                             row.getInt("max_length"),

@@ -7,24 +7,19 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.SortedMap;
-import mellow.core.check.Checks;
-import mellow.core.check.Checks.Measure;
 import mellow.core.check.Finding;
-import mellow.core.check.WordsToAvoid;
+import mellow.core.check.Measure;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
-import mellow.core.wordbook.AgreedTerm;
+import mellow.server.check.Inspector;
 import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
-import mellow.server.wordbook.WordbookService;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;
 import org.springframework.stereotype.Component;
@@ -74,13 +69,13 @@ class Strips {
             """);
 
     private final LanguageService languages;
-    private final WordbookService wordbook;
+    private final Inspector inspector;
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    Strips(LanguageService languages, WordbookService wordbook, JdbcClient jdbc, Clock clock) {
+    Strips(LanguageService languages, Inspector inspector, JdbcClient jdbc, Clock clock) {
         this.languages = languages;
-        this.wordbook = wordbook;
+        this.inspector = inspector;
         this.jdbc = jdbc;
         this.clock = clock;
     }
@@ -138,25 +133,21 @@ class Strips {
                 row.getInt("max_lines"));
     }
 
-    /** Looks at offered texts of one language: checks and wordbook, which is read once per source language. */
+    /** Looks at the offered texts of a query. */
     private final class Looker {
         private final LanguageTag language;
-        private final Collection<String> categories;
-        private final Map<Integer, List<AgreedTerm>> terms = new HashMap<>();
+        private final Inspector.Look look = inspector.look();
 
         Looker(ReviewQuery query) {
             this.language = query.language();
-            this.categories = languages.describe(language).plurals().keySet();
         }
 
         List<Finding> findings(ResultSet row) throws SQLException {
-            Measure measure = measure(row);
-            SortedMap<String, String> text = TextColumns.allForms(row.getString("text"), row.getString("forms"));
-            List<Finding> found = new ArrayList<>(Checks.of(measure, text, categories));
-            List<AgreedTerm> agreed = terms.computeIfAbsent(
-                    row.getInt("source_language_id"), source -> wordbook.agreed(languages.tag(source), language));
-            found.addAll(WordsToAvoid.in(agreed, measure.source(), text));
-            return found;
+            return look.at(
+                    measure(row),
+                    languages.tag(row.getInt("source_language_id")),
+                    language,
+                    TextColumns.allForms(row.getString("text"), row.getString("forms")));
         }
     }
 

@@ -1,6 +1,6 @@
 /** What waits for a reviewer's answer, and whose it is. Answers go through cell. */
 @NullMarked
-@Uses({"cell", "common", "language", "people", "run", "table", "wordbook"})
+@Uses({"cell", "check", "common", "language", "people", "run", "table"})
 package mellow.server.review;
 
 import mellow.core.Uses;

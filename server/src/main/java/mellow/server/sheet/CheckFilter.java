@@ -1,15 +1,13 @@
 package mellow.server.sheet;
 
-import java.util.Collection;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import mellow.core.check.Checks;
-import mellow.core.check.Checks.Measure;
 import mellow.core.check.Finding.Severity;
+import mellow.core.check.Measure;
 import mellow.core.text.Shape;
+import mellow.server.check.Inspector;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
@@ -28,15 +26,17 @@ class CheckFilter {
     private static final int AT_ONCE = 5_000;
     private static final String TEXTS =
             """
-            select e.id, e.source, e.source_forms, e.shape, e.max_length, e.max_lines, c.language_id, c.text, c.forms
-            from entry e join cell c on c.entry_id = e.id
+            select e.id, e.source, e.source_forms, e.shape, e.max_length, e.max_lines, c.language_id, c.text, c.forms, t.source_language_id
+            from entry e join cell c on c.entry_id = e.id join ledger_table t on t.id = e.table_id
             where e.id = any(:ids) and c.language_id = any(:languages) and c.text is not null and e.translatable and e.shape <> 'asset'
             """;
 
+    private final Inspector inspector;
     private final LanguageService languages;
     private final JdbcClient jdbc;
 
-    CheckFilter(LanguageService languages, JdbcClient jdbc) {
+    CheckFilter(Inspector inspector, LanguageService languages, JdbcClient jdbc) {
+        this.inspector = inspector;
         this.languages = languages;
         this.jdbc = jdbc;
     }
@@ -50,20 +50,20 @@ class CheckFilter {
                             + " texts at most in one go; choose fewer languages, a section or a state first.",
                     Map.of("field", "check"));
         }
-        Map<Integer, Collection<String>> categories = new HashMap<>();
-        numbers.forEach(number -> categories.put(
-                number, languages.describe(languages.tag(number)).plurals().keySet()));
+        Inspector.Look look = inspector.look();
         Set<Long> found = new HashSet<>();
-        RowCallbackHandler look = row -> {
+        RowCallbackHandler each = row -> {
             Measure measure = new Measure(
                     Shape.of(row.getString("shape")).orElseThrow(),
                     TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
                     row.getInt("max_length"),
                     row.getInt("max_lines"));
-            boolean has = Checks.of(
+            boolean has = look
+                    .at(
                             measure,
-                            TextColumns.allForms(row.getString("text"), row.getString("forms")),
-                            categories.getOrDefault(row.getInt("language_id"), List.of()))
+                            languages.tag(row.getInt("source_language_id")),
+                            languages.tag(row.getInt("language_id")),
+                            TextColumns.allForms(row.getString("text"), row.getString("forms")))
                     .stream()
                     .anyMatch(finding -> check == Check.ANY || finding.severity() == Severity.BLOCKER);
             if (has) {
@@ -77,7 +77,7 @@ class CheckFilter {
                             ids.subList(from, Math.min(ids.size(), from + AT_ONCE))
                                     .toArray(Long[]::new))
                     .param("languages", numbers.toArray(Integer[]::new))
-                    .query(look);
+                    .query(each);
         }
         return found;
     }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import mellow.core.cell.CellState;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
@@ -11,6 +12,8 @@ import mellow.server.cell.CellChange.Action;
 import mellow.server.people.Level;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
+import mellow.server.wordbook.WordbookService;
+import mellow.server.wordbook.WordbookService.TermText;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -20,6 +23,9 @@ import org.springframework.http.HttpMethod;
 import tools.jackson.databind.JsonNode;
 
 class SheetServiceTest extends ServerTest {
+
+    @Autowired
+    private WordbookService wordbook;
 
     @Autowired
     private Http http;
@@ -69,6 +75,10 @@ class SheetServiceTest extends ServerTest {
         assertThat(keys("in=de,fi&check=blocker")).containsExactlyInAnyOrder("long", "lost");
         assertThat(keys("in=de&check=blocker")).containsExactly("long");
         assertThat(keys("in=de,fi&check=any")).containsExactlyInAnyOrder("long", "lost", "space");
+        wordbook.add(mara, "en", "up", "", Map.of("fi", new TermText("Ylös", List.of("Ylöspäin"))));
+        ledger.takeIn(mara, "Ramp panel", "key,en,fi\nword,Up,Ylöspäin\n", Arrival.SETTLED);
+        assertThat(keys("in=fi&check=any")).contains("word");
+        assertThat(keys("in=fi&check=blocker")).doesNotContain("word");
         assertThat(http.get(mara, "/api/scope?table=ramp-panel&in=de&check=some")
                         .code())
                 .isEqualTo("unknown-check");
