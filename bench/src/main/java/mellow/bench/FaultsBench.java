@@ -334,7 +334,7 @@ public final class FaultsBench {
                             join cell c on c.entry_id = e.id join language l on l.id = c.language_id and l.tag = 'de'
                             order by e.position limit :offers),
                         offered as (
-                            insert into offer (id, entry_id, language_id, author_id, text, based_on, answer, opened_at, answered_at, offered_time, origin)
+                            insert into offer (id, entry_id, language_id, author_id, text, based_on, answer, opened_version, answered_version, offered_time, origin)
                             select nextval('offer_seq'), id, language_id, (select id from person where sign_in = 'offering'), 'Anders ' || id, 1, 0, version + 1, 0, now(), 'typed' from chosen)
                         update cell c set state = 0, open_offers = 1, version = c.version + 1 from chosen s where c.entry_id = s.id and c.language_id = s.language_id
                         """)
@@ -344,7 +344,7 @@ public final class FaultsBench {
         jdbc.sql(
                         """
                         insert into cell_story (entry_id, language_id, at, person_id, what, origin, after, standing, based_on, offer_id, version)
-                        select o.entry_id, o.language_id, now(), o.author_id, 'offered', 'typed', o.text, 2, 1, o.id, o.opened_at
+                        select o.entry_id, o.language_id, now(), o.author_id, 'offered', 'typed', o.text, 2, 1, o.id, o.opened_version
                         from offer o where o.answer = 0 and o.text like 'Anders %' and not exists (select 1 from cell_story s where s.offer_id = o.id)
                         """)
                 .update();

@@ -83,7 +83,7 @@ public final class RecordBench {
                             .formatted(ENTRIES));
             statement.execute(
                     """
-                    insert into cell (entry_id, language_id, text, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers)
+                    insert into cell (entry_id, language_id, text, standing, state, based_on, text_version, version, origin, author_id, changed_at, open_offers)
                     select e.id, l.language_id,
                         (array['Rampe','Klappe','Pumpe','Wagendeck','Steg','Leine','Feuertür','Rettungsboot','Anker','Strahlruder'])[1 + (e.position::int + l.language_id) % 10]
                         || ' ' || e.position::int || ' ' || md5(e.id || ' ' || l.language_id),
@@ -95,7 +95,7 @@ public final class RecordBench {
                     where h.n < 95
                     """);
             statement.execute(
-                    "insert into offer (entry_id, language_id, author_id, text, based_on, opened_at, offered_time) select entry_id, language_id, author_id, 'Offer', 2, 1, now() from cell where state = 0");
+                    "insert into offer (entry_id, language_id, author_id, text, based_on, opened_version, offered_time) select entry_id, language_id, author_id, 'Offer', 2, 1, now() from cell where state = 0");
             statement.execute(
                     "create index cell_find on cell using gin ((coalesce(folded, text)) gin_trgm_ops) where not unindexed");
             statement.execute("create index cell_state on cell (language_id, entry_id, state)");

@@ -70,7 +70,7 @@ public final class ReviewBench {
                             .formatted(ENTRIES));
             statement.execute(
                     """
-                    insert into cell (entry_id, language_id, text, standing, state, based_on, text_at, version, origin, author_id, changed_at, open_offers)
+                    insert into cell (entry_id, language_id, text, standing, state, based_on, text_version, version, origin, author_id, changed_at, open_offers)
                     select e.id, l.id, 'Prüfe {n} der Rampe ' || e.position, 2, case when e.position <= %d and l.tag = 'de' then 0 else 3 end, 1, 1, 2, 'file', 1,
                         now(), case when e.position <= %d and l.tag = 'de' then 1 else 0 end
                     from entry e, language l where l.tag in ('de', 'fi')
@@ -78,14 +78,14 @@ public final class ReviewBench {
                             .formatted(2 * HALF, 2 * HALF));
             statement.execute(
                     """
-                    insert into offer (entry_id, language_id, author_id, text, based_on, opened_at, offered_time, origin)
+                    insert into offer (entry_id, language_id, author_id, text, based_on, opened_version, offered_time, origin)
                     select c.entry_id, c.language_id, 2 + c.entry_id %% %d, 'Prüfung {n} der Rampe', 1, 2, now() - c.entry_id * interval '1 second', 'typed'
                     from cell c where c.state = 0
                     """
                             .formatted(PEOPLE));
             statement.execute(
                     """
-                    insert into offer (entry_id, language_id, author_id, text, based_on, opened_at, offered_time, origin, answer, answered_at, answered_by,
+                    insert into offer (entry_id, language_id, author_id, text, based_on, opened_version, offered_time, origin, answer, answered_version, answered_by,
                         answered_time, changed, changed_of)
                     select e.id, l.id, 2 + i %% %d, 'Prüfung {n} der Rampe', 1, 1, now() - i * interval '30 seconds', 'typed', (array[1, 1, 1, 1, 2, 3])[1 + i %% 6], 1, 1,
                         now() - i * interval '30 seconds' + interval '1 hour', case when i %% 6 = 4 then 3 end, case when i %% 6 = 4 then 22 end
@@ -172,7 +172,7 @@ public final class ReviewBench {
                     "update cell c set text = h.text, state = 3, standing = 2, version = version + 1, open_offers = 0, changed_at = now() from chosen h "
                             + "where c.entry_id = h.entry_id and c.language_id = h.language_id");
             statement.execute(
-                    "update offer o set answer = 1, answered_at = 3, answered_by = 1, answered_time = now() from chosen h where o.id = h.id");
+                    "update offer o set answer = 1, answered_version = 3, answered_by = 1, answered_time = now() from chosen h where o.id = h.id");
             statement.execute("update coverage set entries = entries + 0");
             bare = seconds(start);
             connection.rollback();

@@ -79,12 +79,12 @@ public final class Audit {
                 "every cell shows the state that its text and offers give",
                 """
                 with newest as (
-                    select distinct on (entry_id, language_id) entry_id, language_id, answer, answered_at from offer
-                    where answer <> 5 order by entry_id, language_id, opened_at desc, id desc),
+                    select distinct on (entry_id, language_id) entry_id, language_id, answer, answered_version from offer
+                    where answer <> 5 order by entry_id, language_id, opened_version desc, id desc),
                 expected as (
                     select c.entry_id, c.language_id, c.state, case
                         when c.open_offers > 0 then 0
-                        when n.answer = 3 and c.text_at < n.answered_at then 1
+                        when n.answer = 3 and c.text_version < n.answered_version then 1
                         when c.standing <> 0 and c.based_on < e.meaning_revision then 2
                         when c.standing = 2 then 3
                         when c.standing = 1 then 4

@@ -38,7 +38,7 @@ public class BellService {
             join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id and c.state = {state.returned}
             join entry e on e.id = o.entry_id and e.removed_at is null join ledger_table t on t.id = e.table_id and t.removed_at is null
             where o.answer = {answer.returned} and o.author_id = :me and not exists (select 1 from offer n
-                where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> {answer.withdrawn} and n.opened_at > o.opened_at)
+                where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> {answer.withdrawn} and n.opened_version > o.opened_version)
             group by l.tag
             """);
     private static final String SETTLED = Coded.sql(

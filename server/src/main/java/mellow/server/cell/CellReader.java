@@ -36,7 +36,7 @@ public class CellReader {
             join person p on p.id = o.author_id
             where c.entry_id = any(:entries) and c.language_id = any(:languages)
               and (o.answer = {answer.open} or (o.answer = {answer.returned} and c.state = {state.returned}))
-            order by o.opened_at, o.id
+            order by o.opened_version, o.id
             """);
 
     private final JdbcClient jdbc;

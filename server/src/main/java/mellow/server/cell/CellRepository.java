@@ -27,7 +27,7 @@ interface CellRepository extends JpaRepository<CellRow, CellKey> {
                     """
                     select o.* from offer o
                     join (select * from unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l)) as wanted on wanted.e = o.entry_id and wanted.l = o.language_id
-                    order by o.opened_at, o.id
+                    order by o.opened_version, o.id
                     """,
             nativeQuery = true)
     List<OfferRow> offers(Long[] entries, Integer[] languages);

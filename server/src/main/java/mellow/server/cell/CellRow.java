@@ -31,7 +31,7 @@ class CellRow {
     private short standing;
     private short state = (short) CellState.UNTRANSLATED.ordinal();
     private int basedOn;
-    private int textAt;
+    private int textVersion;
     private int version;
     private String origin = "";
     private long authorId;
@@ -41,7 +41,8 @@ class CellRow {
     protected CellRow() {}
 
     Cell value(List<Offer> offers) {
-        return new Cell(TextColumns.read(text, forms), Standing.values()[standing], basedOn, textAt, version, offers);
+        return new Cell(
+                TextColumns.read(text, forms), Standing.values()[standing], basedOn, textVersion, version, offers);
     }
 
     void become(Cell cell, CellState newState, String newOrigin, long author, Instant at) {
@@ -52,7 +53,7 @@ class CellRow {
         standing = (short) cell.standing().ordinal();
         state = (short) newState.ordinal();
         basedOn = cell.basedOn();
-        textAt = cell.textAt();
+        textVersion = cell.textAt();
         version = cell.version();
         origin = newOrigin;
         authorId = author;

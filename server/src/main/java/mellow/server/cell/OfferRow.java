@@ -24,8 +24,8 @@ class OfferRow {
     private @Nullable String forms;
     private int basedOn;
     private short answer;
-    private int openedAt;
-    private int answeredAt;
+    private int openedVersion;
+    private int answeredVersion;
     private Instant offeredTime = Instant.EPOCH;
     private @Nullable Long answeredBy;
     private @Nullable Instant answeredTime;
@@ -46,7 +46,7 @@ class OfferRow {
         this.text = offer.text().main();
         this.forms = TextColumns.forms(offer.text());
         this.basedOn = offer.basedOn();
-        this.openedAt = offer.openedAt();
+        this.openedVersion = offer.openedAt();
         this.offeredTime = at;
         this.origin = origin;
         this.note = note;
@@ -67,14 +67,14 @@ class OfferRow {
                 TextColumns.read(text, forms).orElseThrow(),
                 basedOn,
                 Offer.Answer.values()[answer],
-                openedAt,
-                answeredAt);
+                openedVersion,
+                answeredVersion);
     }
 
     /** Takes the answer; one that is taken back keeps its reason, in case that is undone in turn. */
     void answered(Offer offer, long by, Instant at, @Nullable String why) {
         answer = (short) offer.standing().ordinal();
-        answeredAt = offer.answeredAt();
+        answeredVersion = offer.answeredAt();
         answeredBy = offer.open() ? null : by;
         answeredTime = offer.open() ? null : at;
         if (why != null) {

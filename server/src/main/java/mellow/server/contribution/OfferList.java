@@ -33,7 +33,7 @@ public class OfferList {
                 o.origin, o.answer, o.by_rule, o.offered_time, o.answered_time, b.name answered_by, o.reason, o.changed, o.changed_of,
                 coalesce(c.version, 0) version, a.after amended, a.after_forms amended_forms, e.removed_at is null and t.removed_at is null present,
                 o.answer = {answer.returned} and c.state = {state.returned} and not exists (select 1 from offer n
-                    where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> {answer.withdrawn} and n.opened_at > o.opened_at) came_back
+                    where n.entry_id = o.entry_id and n.language_id = o.language_id and n.answer <> {answer.withdrawn} and n.opened_version > o.opened_version) came_back
             from offer o join entry e on e.id = o.entry_id join ledger_table t on t.id = e.table_id join language l on l.id = o.language_id
             join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id
             left join person b on b.id = o.answered_by

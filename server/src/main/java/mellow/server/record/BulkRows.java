@@ -18,14 +18,14 @@ final class BulkRows implements AutoCloseable {
     final CopyFile cells = new CopyFile(
             "cell",
             "entry_id int8, language_id int4, text text, forms text, folded text, standing int2, state int2, based_on int4, "
-                    + "text_at int4, version int4, origin text, author_id int8, changed_at timestamptz, open_offers int2, "
+                    + "text_version int4, version int4, origin text, author_id int8, changed_at timestamptz, open_offers int2, "
                     + "unindexed bool");
     final CopyFile cellsWere = new CopyFile(
             "intake_cell_was",
-            "intake_id int8, entry_id int8, language_id int4, standing int2, based_on int4, text_at int4, version int4");
+            "intake_id int8, entry_id int8, language_id int4, standing int2, based_on int4, text_version int4, version int4");
     final CopyFile offers = new CopyFile(
             "offer",
-            "entry_id int8, language_id int4, author_id int8, text text, forms text, based_on int4, opened_at int4, "
+            "entry_id int8, language_id int4, author_id int8, text text, forms text, based_on int4, opened_version int4, "
                     + "offered_time timestamptz, intake_id int8");
     final CopyFile story = new CopyFile(
             "cell_story",

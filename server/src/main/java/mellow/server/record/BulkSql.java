@@ -15,8 +15,8 @@ final class BulkSql {
             """;
     static final String KEEP_CELLS =
             """
-            insert into intake_cell_was (intake_id, entry_id, language_id, text, forms, folded, standing, based_on, text_at, version)
-            select ?, c.entry_id, c.language_id, c.text, c.forms, c.folded, c.standing, c.based_on, c.text_at, c.version
+            insert into intake_cell_was (intake_id, entry_id, language_id, text, forms, folded, standing, based_on, text_version, version)
+            select ?, c.entry_id, c.language_id, c.text, c.forms, c.folded, c.standing, c.based_on, c.text_version, c.version
             from (select entry_id, language_id from staged_text union all select entry_id, language_id from staged_offer) s
             join cell c on c.entry_id = s.entry_id and c.language_id = s.language_id
             """;
@@ -67,13 +67,13 @@ final class BulkSql {
             """;
     static final String PUT =
             """
-            update cell c set text = s.text, forms = s.forms, folded = s.folded, standing = s.standing, state = s.state, based_on = s.based_on, text_at = c.version + 1, version = c.version + 1,
+            update cell c set text = s.text, forms = s.forms, folded = s.folded, standing = s.standing, state = s.state, based_on = s.based_on, text_version = c.version + 1, version = c.version + 1,
                 origin = 'file', author_id = ?, changed_at = ?
             from staged_text s where c.entry_id = s.entry_id and c.language_id = s.language_id
             """;
     static final String SET_ASIDE = Coded.sql(
             """
-            update offer o set answer = {answer.set_aside}, answered_at = c.version + 1, answered_by = ?, answered_time = ?
+            update offer o set answer = {answer.set_aside}, answered_version = c.version + 1, answered_by = ?, answered_time = ?
             from staged_offer s join cell c on c.entry_id = s.entry_id and c.language_id = s.language_id
             where o.entry_id = s.entry_id and o.language_id = s.language_id and o.author_id = ? and o.answer = {answer.open}
             """);

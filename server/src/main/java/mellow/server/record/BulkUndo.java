@@ -31,7 +31,7 @@ public class BulkUndo {
     private static final String CELLS =
             """
             create temporary table taken_cell on commit drop as
-            select w.entry_id, w.language_id, w.text, w.forms, w.folded, w.standing, w.based_on, w.text_at, c.version <> w.version + 1 since
+            select w.entry_id, w.language_id, w.text, w.forms, w.folded, w.standing, w.based_on, w.text_version, c.version <> w.version + 1 since
             from intake_cell_was w join cell c on c.entry_id = w.entry_id and c.language_id = w.language_id
             where w.intake_id = :intake
             """;
@@ -83,12 +83,12 @@ public class BulkUndo {
                     // Offers of the intake that nobody answered are withdrawn; one's own that it set aside are open
                     // again.
                     """
-            update offer o set answer = {answer.withdrawn}, answered_at = c.version + 1, answered_by = :person, answered_time = :at
+            update offer o set answer = {answer.withdrawn}, answered_version = c.version + 1, answered_by = :person, answered_time = :at
             from taken_cell t join cell c on c.entry_id = t.entry_id and c.language_id = t.language_id
             where o.intake_id = :intake and o.answer = {answer.open} and o.entry_id = t.entry_id and o.language_id = t.language_id and (not t.since or :all)
             """,
                     """
-            update offer o set answer = {answer.open}, answered_at = 0, answered_by = null, answered_time = null
+            update offer o set answer = {answer.open}, answered_version = 0, answered_by = null, answered_time = null
             from taken_cell t, intake i
             where i.id = :intake and not t.since and o.entry_id = t.entry_id and o.language_id = t.language_id
               and o.answer = {answer.set_aside} and o.answered_by = i.person_id and o.author_id = i.person_id and o.answered_time = i.applied_at
@@ -100,7 +100,7 @@ public class BulkUndo {
             """,
                     """
             update cell c set text = t.text, forms = t.forms, folded = t.folded, standing = t.standing, based_on = t.based_on,
-                text_at = case when t.since then c.version + 1 else t.text_at end, version = c.version + 1, origin = 'undo', author_id = :person, changed_at = :at
+                text_version = case when t.since then c.version + 1 else t.text_version end, version = c.version + 1, origin = 'undo', author_id = :person, changed_at = :at
             from taken_cell t where c.entry_id = t.entry_id and c.language_id = t.language_id and (not t.since or :all)
             """,
                     """

@@ -13,7 +13,7 @@ public class RecordRows {
 
     private static final String CLAIM = Coded.sql(
             """
-            insert into cell (entry_id, language_id, standing, state, based_on, text_at, version, origin, author_id, changed_at)
+            insert into cell (entry_id, language_id, standing, state, based_on, text_version, version, origin, author_id, changed_at)
             select e, l, {standing.none}, {state.untranslated}, 0, 0, 0, '', :person, now()
             from unnest(cast(:entries as bigint[]), cast(:languages as int[])) as k (e, l) order by 1, 2
             on conflict do nothing

@@ -12,11 +12,11 @@ public final class StateSql {
      *
      * @param cell name of the cell's row
      * @param meaning expression of the revision at which its source's meaning last changed
-     * @param newest name of a row with {@code answer} and {@code answered_at} of its newest offer that was not withdrawn, null for none
+     * @param newest name of a row with {@code answer} and {@code answered_version} of its newest offer that was not withdrawn, null for none
      */
     public static String of(String cell, String meaning, String newest) {
         return Coded.sql("case when %1$s.open_offers > 0 then {state.offered}"
-                        + " when %2$s.answer = {answer.returned} and %1$s.text_at < %2$s.answered_at then {state.returned}"
+                        + " when %2$s.answer = {answer.returned} and %1$s.text_version < %2$s.answered_version then {state.returned}"
                         + " else %3$s end")
                 .formatted(cell, newest, ofText(cell, meaning));
     }
@@ -37,9 +37,9 @@ public final class StateSql {
 
     /** Answer and time of a cell's newest offer that was not withdrawn, to be joined laterally. */
     static String newest(String cell) {
-        return Coded.sql("select o.answer, o.answered_at from offer o"
+        return Coded.sql("select o.answer, o.answered_version from offer o"
                         + " where o.entry_id = %1$s.entry_id and o.language_id = %1$s.language_id and o.answer <> {answer.withdrawn}"
-                        + " order by o.opened_at desc, o.id desc limit 1")
+                        + " order by o.opened_version desc, o.id desc limit 1")
                 .formatted(cell);
     }
 }

@@ -120,7 +120,7 @@ class SecondEditionTest extends ServerTest {
                 .update();
         jdbc.sql(
                         """
-                        insert into cell (entry_id, language_id, text, standing, state, based_on, text_at, version, origin, author_id, changed_at)
+                        insert into cell (entry_id, language_id, text, standing, state, based_on, text_version, version, origin, author_id, changed_at)
                         select -i, 1, 'Tür', 2, 3, 1, 1, 1, 'file', 1, now() from generate_series(1, 20000) i
                         """)
                 .update();

@@ -51,9 +51,10 @@ class StateSqlTest extends ServerTest {
     void sqlSaysWhatCoreSays() {
         for (Case one : all()) {
             String newest = one.newest() == null
-                    ? "(select null::smallint answer, null::int answered_at)"
-                    : "(select " + one.newest().ordinal() + "::smallint answer, " + one.answeredAt() + " answered_at)";
-            String cell = "(select " + one.openOffers() + " open_offers, " + one.textAt() + " text_at, "
+                    ? "(select null::smallint answer, null::int answered_version)"
+                    : "(select " + one.newest().ordinal() + "::smallint answer, " + one.answeredAt()
+                            + " answered_version)";
+            String cell = "(select " + one.openOffers() + " open_offers, " + one.textAt() + " text_version, "
                     + one.standing().ordinal() + " standing, " + one.basedOn() + " based_on)";
             int state = jdbc.sql("select " + StateSql.of("c", String.valueOf(one.meaning()), "n") + " from " + cell
                             + " c, " + newest + " n")
