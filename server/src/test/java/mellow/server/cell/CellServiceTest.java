@@ -212,4 +212,14 @@ class CellServiceTest extends ServerTest {
                 .isEqualTo(404);
         assertThat(http.json(mara, HttpMethod.POST, path, "{broken").status()).isEqualTo(400);
     }
+
+    @Test
+    void anArchivedLanguageTakesNoTexts() {
+        ledger.run(
+                "update table_language set archived_at = now() where language_id = (select id from language where tag = 'de')");
+        assertThat(refusal(() -> ledger.change(oskar, "down", "de", CellChange.text(Action.PENCIL, 0, "x"))))
+                .isEqualTo("language-not-kept");
+        ledger.run("update table_language set archived_at = null");
+        assertThat(text(oskar, "down", Action.PENCIL, 0, "x").state()).isEqualTo("pencilled");
+    }
 }

@@ -159,4 +159,40 @@ class UndoTest extends ServerTest {
         assertThat(ledger.ask(Integer.class, "select count(*) from cell where entry_id = " + ledger.entry("down")))
                 .isZero();
     }
+
+    @Test
+    void whoLostTheRightSinceTakesNothingBack() {
+        CellChanged offered = change(lina, "down", CellChange.text(Action.PUT_FORWARD, 0, "Rampe unten"));
+        ledger.run("update person_right set level = 'reader' where person_id = " + lina);
+        Many undone = undo(lina, offered.change());
+        assertThat(undone.changed()).isZero();
+        assertThat(undone.refused()).extracting(CellChanged.RefusedCell::code).containsExactly("no-right-to-offer");
+        assertThat(ledger.cell("down", "de")).isEqualTo("offered");
+    }
+
+    @Test
+    void whatBringsASettledTextBackNeedsAReviewer() {
+        CellChanged offered = change(lina, "up", CellChange.text(Action.PUT_FORWARD, 1, "Rampe gehoben"));
+        long offer = offered.cell().offers().get(0).id();
+        CellChanged settled = change(oskar, "up", CellChange.answer(Action.SETTLE, 2, offer, null));
+        ledger.run("update person_right set level = 'contributor' where person_id = " + oskar);
+        Many undone = undo(oskar, settled.change());
+        assertThat(undone.refused()).extracting(CellChanged.RefusedCell::code).containsExactly("no-right-to-settle");
+        assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe gehoben");
+    }
+
+    @Test
+    void oneTextThatIsForTheSourceAsItReadsNowNeedsNoWord() {
+        assertThat(cells.changeMany(
+                                oskar,
+                                new ManyChanges(
+                                        Action.STILL_HOLDS,
+                                        List.of(new ManyChanges.One(ledger.entry("up"), "de", 1, null, null, null)),
+                                        null,
+                                        false,
+                                        null))
+                        .refused())
+                .extracting(CellChanged.RefusedCell::code)
+                .containsExactly("not-stale");
+    }
 }

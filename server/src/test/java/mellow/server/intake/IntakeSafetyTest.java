@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
@@ -20,6 +21,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Files of those who may little, what a crash leaves, and what is cleared at night. */
 class IntakeSafetyTest extends ServerTest {
@@ -34,6 +36,12 @@ class IntakeSafetyTest extends ServerTest {
 
     @Autowired
     private Comparing comparing;
+
+    @Autowired
+    private Taking taking;
+
+    @Autowired
+    private TransactionTemplate transactions;
 
     @Autowired
     private Upkeep upkeep;
@@ -231,5 +239,25 @@ class IntakeSafetyTest extends ServerTest {
         assertThat(ledger.ask(
                         Integer.class, "select count(*) from stored_file where name in ('Ramp.csv', 'young.csv')"))
                 .isEqualTo(2);
+    }
+
+    @Test
+    void whileAFileIsTakenInItsTableIsHeld() {
+        long intake = intakes.upload(mara, "Ramp.csv", bytes("key,en,de\nup,Ramp raised,Rampe\n"));
+        intakes.decide(mara, intake, ledger.slug("Ramp"), null, Arrival.SETTLED);
+        transactions.executeWithoutResult(status -> {
+            taking.take(mara, intake, Progress.UNWATCHED);
+            CompletableFuture<Boolean> free = CompletableFuture.supplyAsync(() -> ledger.ask(
+                    Boolean.class,
+                    "select exists (select 1 from ledger_table where name = 'Ramp' for key share skip locked)"));
+            assertThat(free.join())
+                    .as("whether somebody else could change a text meanwhile")
+                    .isFalse();
+            status.setRollbackOnly();
+        });
+        assertThat(ledger.ask(
+                        Boolean.class,
+                        "select exists (select 1 from ledger_table where name = 'Ramp' for key share skip locked)"))
+                .isTrue();
     }
 }

@@ -290,4 +290,23 @@ class IntakeUndoTest extends ServerTest {
         });
         assertThat(ledger.cell("up", "de")).isEqualTo("pencilled Rampe oben");
     }
+
+    @Test
+    void anEntryThatWasChangedSinceStaysUnlessAllIsPutBack() {
+        long intake = taken(FIRST.replace("look up", "look higher"));
+        ledger.run("update entry set version = version + 1, note = 'look twice' where key = 'up'");
+        assertThat(intakes.undoing(mara, intake).changedSince()).isEqualTo(1);
+        intakes.undo(mara, intake, false);
+        assertThat(ledger.ask(String.class, "select note from entry where key = 'up'"))
+                .isEqualTo("look twice");
+    }
+
+    @Test
+    void anEntryThatWasChangedSinceGoesBackWhenAllIsPutBack() {
+        long intake = taken(FIRST.replace("look up", "look higher"));
+        ledger.run("update entry set version = version + 1, note = 'look twice' where key = 'up'");
+        intakes.undo(mara, intake, true);
+        assertThat(ledger.ask(String.class, "select note from entry where key = 'up'"))
+                .isEqualTo("look up");
+    }
 }

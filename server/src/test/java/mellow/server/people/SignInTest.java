@@ -318,4 +318,17 @@ class SignInTest {
                 .doesNotContain("unsafe")
                 .isNotEqualTo(second);
     }
+
+    @Test
+    void endingAccessForgetsItsSessionsAtOnce() throws Exception {
+        long mara = ledger.coordinator("milo");
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
+        signIn("lina", "ahoy-lina");
+        assertThat(ledger.ask(Integer.class, "select count(*) from spring_session where principal_name = 'lina'"))
+                .isEqualTo(1);
+        desk.end(mara, lina);
+        assertThat(ledger.ask(Integer.class, "select count(*) from spring_session where principal_name = 'lina'"))
+                .isZero();
+        assertThat(send("GET", "/api/tables", "", false).statusCode()).isEqualTo(401);
+    }
 }
