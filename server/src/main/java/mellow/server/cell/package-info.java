@@ -1,7 +1,6 @@
 /** Cells, their offers and story: reading and changing one. */
 @NullMarked
-@Uses({"activity", "common", "coverage", "language", "live", "people", "record", "run", "standing", "table", "wordbook"
-})
+@Uses({"activity", "check", "common", "coverage", "language", "live", "people", "record", "run", "standing", "table"})
 package mellow.server.cell;
 
 import mellow.core.Uses;
