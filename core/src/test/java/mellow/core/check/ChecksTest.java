@@ -129,4 +129,77 @@ class ChecksTest {
                             .toList());
         }
     }
+
+    @Test
+    void whatStandsAgainstSettlingAndWhatDoesNot() {
+        for (Check blocking :
+                List.of(new MessageBroken(), new PlaceholdersDiffer(), new TooLong(), new TooManyLines())) {
+            assertThat(blocking.blocks()).as(blocking.toString()).isTrue();
+        }
+        for (Check warning : List.of(new FormsMissing(), new OtherLines(), new OuterSpaces(), new WordsToAvoid())) {
+            assertThat(warning.blocks()).as(warning.toString()).isFalse();
+        }
+    }
+
+    /** Sentences and places as people see them; ␣ is a space, ¶ a line end. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "Up|Hoch|-",
+                "Up|␣Hoch|The text begins with a space, other than the source. 0-1",
+                "Up|Hoch␣␣|The text ends with a space, other than the source. 4-6",
+                "␣Up|Hoch|The text begins without a space, other than the source. 0-0",
+                "Up␣|Hoch|The text ends without a space, other than the source. 4-4",
+                "␣Up␣|␣Hoch␣|-",
+                "Up|␣|The text begins with a space, other than the source. 0-1",
+                "Up¶down|Hoch|The source has 2 lines, this text 1. -1--1",
+                "Up|Hoch¶runter|The source has 1 line, this text 2. -1--1",
+                "Up|Hoch¶¶x|3 lines, and 2 are allowed. -1--1",
+                "Up|Ganz weit oben|14 characters, and 12 are allowed. 12-14",
+                "Up {a}|Hoch|Missing: {a}. -1--1",
+                "Up|Hoch {a}|{a} is not in the source. 5-8",
+            })
+    void sentencesAndPlaces(String source, String text, String expected) {
+        Measure measure = new Measure(Shape.PLAIN, forms("other", read(source)), 12, 2);
+        List<String> told = Checks.of(measure, forms("other", read(text)), Ground.of(List.of("other"))).stream()
+                .map(finding -> finding.sentence() + " " + finding.start() + "-" + finding.end())
+                .toList();
+        assertThat(told).isEqualTo(expected == null ? List.of() : List.of(expected));
+    }
+
+    private static String read(String shown) {
+        return shown.replace('␣', ' ').replace('¶', '\n');
+    }
+
+    @Test
+    void oneLineTooManyIsSaidInTheSingular() {
+        Measure measure = new Measure(Shape.PLAIN, forms("other", "Up"), 0, 1);
+        assertThat(Checks.blockers(measure, forms("other", "Hoch\nrunter")))
+                .extracting(Finding::sentence)
+                .containsExactly("2 lines, and 1 is allowed.");
+        assertThat(Checks.blockers(measure, forms("other", "Hoch"))).isEmpty();
+    }
+
+    @Test
+    void aTextOfWhichNoSourceIsKnownHasNothingTooMuch() {
+        assertThat(Checks.blockers(new Measure(Shape.PLAIN, forms("other", ""), 0, 0), forms("other", "Hoch {n}")))
+                .isEmpty();
+        assertThat(Checks.blockers(new Measure(Shape.PLAIN, forms(), 0, 0), forms("other", "Hoch {n}")))
+                .isEmpty();
+    }
+
+    @Test
+    void aMessageThatCannotBeReadSaysWhere() {
+        Measure measure = new Measure(Shape.PLAIN, forms("other", "{n, plural, one {a} other {b}}"), 0, 0);
+        assertThat(Checks.blockers(measure, forms("other", "{n, plural, one {a}")))
+                .singleElement()
+                .satisfies(finding -> {
+                    assertThat(finding.code()).isEqualTo("message-broken");
+                    assertThat(finding.sentence()).startsWith("The message cannot be read at character 20: ");
+                    assertThat(finding.start()).isEqualTo(19);
+                    assertThat(finding.end()).isEqualTo(19);
+                });
+    }
 }
