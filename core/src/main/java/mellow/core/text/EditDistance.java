@@ -1,9 +1,12 @@
 package mellow.core.text;
 
+import com.ibm.icu.text.BreakIterator;
+import com.ibm.icu.util.ULocale;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.regex.Pattern;
 
 /**
  * How much one text was changed into another: the least number of characters replaced, put in or left out (Levenshtein 1966), where a character is
@@ -14,7 +17,8 @@ public final class EditDistance {
     /** What differs of longer texts counts as replaced whole; in characters, after the equal beginnings and ends. */
     public static final int LONGEST = 2_000;
 
-    private static final Pattern CHARACTER = Pattern.compile("\\X");
+    /** Below this, every UTF-16 unit is a character, but for a carriage return before a line feed. */
+    private static final int FIRST_COMBINING = 0x300;
 
     private EditDistance() {}
 
@@ -63,7 +67,19 @@ public final class EditDistance {
     }
 
     private static String[] characters(String text) {
-        return CHARACTER.matcher(text).results().map(found -> found.group()).toArray(String[]::new);
+        if (text.chars().allMatch(c -> c < FIRST_COMBINING && c != '\r')) {
+            return text.chars().mapToObj(Character::toString).toArray(String[]::new);
+        }
+        // By ICU, whose characters are the same on every Java.
+        BreakIterator breaks = BreakIterator.getCharacterInstance(ULocale.ROOT);
+        breaks.setText(text);
+        List<String> characters = new ArrayList<>();
+        int start = breaks.first();
+        for (int end = breaks.next(); end != BreakIterator.DONE; end = breaks.next()) {
+            characters.add(text.substring(start, end));
+            start = end;
+        }
+        return characters.toArray(String[]::new);
     }
 
     private static int distance(String[] a, String[] b) {

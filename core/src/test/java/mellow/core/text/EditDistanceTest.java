@@ -2,7 +2,9 @@ package mellow.core.text;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Map;
 import java.util.Random;
+import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -20,7 +22,9 @@ class EditDistanceTest {
         // A letter with a combining accent and a family of four are one character each.
         "'cafe\u0301', cafe, 1, 4",
         "👩‍👩‍👧‍👦, 👩, 1, 1",
-        "स्ते, स्त, 1, 2",
+        // A conjunct is one character (UAX #29, GB9c).
+        "स्ते, स्त, 1, 1",
+        "été, ete, 2, 3",
         "乗船する, 下船する, 1, 4",
         "بوابة, بوابه, 1, 5",
         "'a\r\nb', 'a\nb', 1, 3",
@@ -48,6 +52,22 @@ class EditDistanceTest {
         assertThat(EditDistance.between(begin + "x", begin + "y").changed()).isEqualTo(1);
         assertThat(EditDistance.between("a".repeat(3_000) + "c", "c" + "b".repeat(2_500)))
                 .isEqualTo(new EditDistance.Changed(3_001, 3_001));
+    }
+
+    @Test
+    void formsAddUpAndOneThatIsMissingWasPutIn() {
+        Text one = new Text(new TreeMap<>(Map.of("one", "auto", "other", "auta")));
+        Text other = new Text(new TreeMap<>(Map.of("few", "auta", "other", "aut")));
+        assertThat(EditDistance.between(one, other)).isEqualTo(new EditDistance.Changed(4 + 4 + 1, 4 + 4 + 4));
+        assertThat(EditDistance.between(Text.plain("a"), Text.plain("a"))).isEqualTo(new EditDistance.Changed(0, 1));
+    }
+
+    @Test
+    void exactlyTheLongestIsStillCompared() {
+        String one = "a" + "b".repeat(EditDistance.LONGEST - 2) + "c";
+        String other = "c" + "b".repeat(EditDistance.LONGEST - 2) + "a";
+        assertThat(EditDistance.between(one, other).changed()).isEqualTo(2);
+        assertThat(EditDistance.between(one + "x", other + "y").changed()).isEqualTo(EditDistance.LONGEST + 1);
     }
 
     private static int changed(String one, String other) {

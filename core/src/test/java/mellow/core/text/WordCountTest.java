@@ -10,8 +10,9 @@ class WordCountTest {
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
+            quoteCharacter = '`',
             value = {
-                "''|0",
+                "``|0",
                 "Ramp|1",
                 "Ramp blocked by vehicle|4",
                 "Don't wait|2",
@@ -22,7 +23,20 @@ class WordCountTest {
                 "{n} cars|2",
                 "زاوية المنحدر|2",
                 "車両でランプ|3",
-                "हिन्दी शब्द|2"
+                "हिन्दी शब्द|2",
+                "a'|1",
+                "' a|1",
+                "a''b|2",
+                "9.|1",
+                "n\u0303o|1",
+                "\u0303|0",
+                "a \u2000 b|2",
+                "a \u2E7F b|2",
+                "a \u2E80 b|2",
+                "a \u1FFF b|2",
+                "ก|1",
+                "\u0DFF a|1",
+                "車 5 。|2"
             })
     void countsAsTranslatorsArePaid(String text, int words) {
         assertThat(WordCount.of(text)).isEqualTo(words);
