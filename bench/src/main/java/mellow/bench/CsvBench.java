@@ -8,6 +8,8 @@ import static mellow.bench.Figures.sql;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.lang.management.ManagementFactory;
@@ -48,8 +50,8 @@ public final class CsvBench {
     }
 
     public static void main(String[] arguments) throws Exception {
-        CsvBench bench = new CsvBench(new PrintStream(
-                new java.io.FileOutputStream(java.io.FileDescriptor.out), true, StandardCharsets.UTF_8));
+        CsvBench bench =
+                new CsvBench(new PrintStream(new FileOutputStream(FileDescriptor.out), true, StandardCharsets.UTF_8));
         bench.figures.line("work", "rows", "took", "against", "took", "ratio");
         try (Product product = new Product()) {
             // The first round only warms the machine up.

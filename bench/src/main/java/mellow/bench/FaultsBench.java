@@ -1,5 +1,7 @@
 package mellow.bench;
 
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.net.CookieManager;
@@ -74,8 +76,7 @@ public final class FaultsBench {
     }
 
     public static void main(String[] arguments) throws Exception {
-        PrintStream out =
-                new PrintStream(new java.io.FileOutputStream(java.io.FileDescriptor.out), true, StandardCharsets.UTF_8);
+        PrintStream out = new PrintStream(new FileOutputStream(FileDescriptor.out), true, StandardCharsets.UTF_8);
         Path data = Files.createTempDirectory("mellow-faults-");
         data.toFile().setExecutable(true, false);
         data.toFile().setReadable(true, false);

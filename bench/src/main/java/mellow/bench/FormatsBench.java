@@ -4,17 +4,22 @@ import static mellow.bench.Figures.best;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.PrintStream;
 import java.lang.management.ManagementFactory;
 import java.lang.management.MemoryPoolMXBean;
 import java.lang.management.MemoryType;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.TreeMap;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamReader;
 import mellow.core.format.EntryList;
@@ -51,7 +56,7 @@ public final class FormatsBench {
     private static final int FUZZED = 200;
 
     private final PrintStream out =
-            new PrintStream(new java.io.FileOutputStream(java.io.FileDescriptor.out), true, StandardCharsets.UTF_8);
+            new PrintStream(new FileOutputStream(FileDescriptor.out), true, StandardCharsets.UTF_8);
     private final Figures figures = new Figures(out);
 
     private FormatsBench() {}
@@ -169,7 +174,7 @@ public final class FormatsBench {
         byte[] whole = fresh.toByteArray();
         Random random = new Random();
         long until = System.nanoTime() + seconds * 1_000_000_000L;
-        Map<String, Integer> ends = new java.util.TreeMap<>();
+        Map<String, Integer> ends = new TreeMap<>();
         double slowest = 0;
         while (System.nanoTime() < until) {
             byte[] broken = whole.clone();
@@ -193,9 +198,8 @@ public final class FormatsBench {
             } catch (UnreadableFileException refused) {
                 ends.merge("refused", 1, Integer::sum);
             } catch (RuntimeException | StackOverflowError | OutOfMemoryError broke) {
-                java.nio.file.Path kept =
-                        java.nio.file.Files.createTempFile("mellow-fuzz-" + format.name() + "-", ".bin");
-                java.nio.file.Files.write(kept, broken);
+                Path kept = Files.createTempFile("mellow-fuzz-" + format.name() + "-", ".bin");
+                Files.write(kept, broken);
                 throw new IllegalStateException("The reader of " + format.name() + " broke on " + kept, broke);
             }
             slowest = Math.max(slowest, Figures.seconds(start));

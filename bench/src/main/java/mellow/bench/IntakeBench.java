@@ -5,6 +5,8 @@ import static mellow.bench.Figures.percentile;
 import static mellow.bench.Figures.seconds;
 
 import java.io.ByteArrayInputStream;
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.lang.management.ManagementFactory;
@@ -37,7 +39,7 @@ public final class IntakeBench {
     private static final int PAGE = 60;
 
     private final PrintStream out =
-            new PrintStream(new java.io.FileOutputStream(java.io.FileDescriptor.out), true, StandardCharsets.UTF_8);
+            new PrintStream(new FileOutputStream(FileDescriptor.out), true, StandardCharsets.UTF_8);
     private final Figures figures = new Figures(out);
     private final int entries;
 

@@ -10,6 +10,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -106,8 +107,8 @@ final class Product implements AutoCloseable {
 
     private static byte[] checked(HttpResponse<byte[]> response) {
         if (response.statusCode() >= 300) {
-            throw new UncheckedIOException(new IOException(response.statusCode() + " "
-                    + new String(response.body(), java.nio.charset.StandardCharsets.UTF_8)));
+            throw new UncheckedIOException(
+                    new IOException(response.statusCode() + " " + new String(response.body(), StandardCharsets.UTF_8)));
         }
         return response.body();
     }

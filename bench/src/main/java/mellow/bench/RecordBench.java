@@ -5,6 +5,8 @@ import static mellow.bench.Figures.percentile;
 import static mellow.bench.Figures.seconds;
 import static mellow.bench.Figures.sql;
 
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
@@ -39,8 +41,7 @@ public final class RecordBench {
     }
 
     public static void main(String[] arguments) throws Exception {
-        PrintStream out =
-                new PrintStream(new java.io.FileOutputStream(java.io.FileDescriptor.out), true, StandardCharsets.UTF_8);
+        PrintStream out = new PrintStream(new FileOutputStream(FileDescriptor.out), true, StandardCharsets.UTF_8);
         try (Product product = new Product()) {
             RecordBench bench = new RecordBench(product, out);
             bench.fill();

@@ -4,10 +4,14 @@ import static mellow.bench.Figures.percentile;
 import static mellow.bench.Figures.seconds;
 import static mellow.bench.Figures.sql;
 
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.Statement;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.Locale;
 import tools.jackson.databind.JsonNode;
 
@@ -39,8 +43,7 @@ public final class ReviewBench {
     }
 
     public static void main(String[] arguments) throws Exception {
-        PrintStream out =
-                new PrintStream(new java.io.FileOutputStream(java.io.FileDescriptor.out), true, StandardCharsets.UTF_8);
+        PrintStream out = new PrintStream(new FileOutputStream(FileDescriptor.out), true, StandardCharsets.UTF_8);
         try (Product product = new Product()) {
             ReviewBench bench = new ReviewBench(product, out);
             bench.fill();
@@ -233,8 +236,7 @@ public final class ReviewBench {
         double lines = sql(
                 product,
                 "select person_id, what, count(*) from cell_story where at > now() - interval '30 days' group by 1, 2");
-        String from =
-                java.time.LocalDate.now(java.time.ZoneOffset.UTC).minusDays(29).toString();
+        String from = LocalDate.now(ZoneOffset.UTC).minusDays(29).toString();
         figures.compare(
                 "report of 30 days",
                 STORY,

@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import mellow.core.language.LanguageTag;
 import tools.jackson.databind.JsonNode;
 
 /** {@code ./mellow bench set}: 49 files of 1,300 texts from drop to board, beside one sheet with the same texts; and how much memory more keys take. */
@@ -45,7 +46,7 @@ public final class SetBench {
         for (String tag : Locale.getISOLanguages()) {
             boolean known = tags.size() < LANGUAGES
                     && !tag.equals("en")
-                    && mellow.core.language.LanguageTag.parse(tag)
+                    && LanguageTag.parse(tag)
                             .filter(one -> one.value().equals(tag))
                             .isPresent();
             if (known && !List.of("no", "in", "iw", "ji").contains(tag)) {

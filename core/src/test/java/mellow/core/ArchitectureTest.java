@@ -7,6 +7,10 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.io.File;
+import java.nio.file.Files;
+import java.time.Clock;
+import java.util.concurrent.Executors;
 
 @AnalyzeClasses(packages = "mellow.core", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
@@ -29,11 +33,7 @@ class ArchitectureTest {
     static final ArchRule NO_CLOCK = noClasses()
             .should()
             .dependOnClassesThat()
-            .belongToAnyOf(
-                    java.time.Clock.class,
-                    java.util.concurrent.Executors.class,
-                    java.io.File.class,
-                    java.nio.file.Files.class);
+            .belongToAnyOf(Clock.class, Executors.class, File.class, Files.class);
 
     @ArchTest
     static final ArchRule ACYCLIC =

@@ -7,6 +7,7 @@ import java.io.RandomAccessFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HexFormat;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -57,7 +58,7 @@ class BadInputTest {
                 "invalid.csv|6B65792C64650A612CC3B6C3A4C3BCC3B6C3A40A622CE40A|line 3, column 3: the byte E4 at offset 22 is no character in UTF-8"
             })
     void anUnreadableFileIsRefusedWithItsPlace(String name, String hex, String sentence) throws Exception {
-        bring(name, java.util.HexFormat.of().parseHex(hex));
+        bring(name, HexFormat.of().parseHex(hex));
         assertThat(browser.see("[role=alert]").getText()).contains(name).contains(sentence);
         browser.go("/intake");
         browser.see(".listed");

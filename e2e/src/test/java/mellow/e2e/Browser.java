@@ -11,6 +11,7 @@ import java.util.Map;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.OutputType;
+import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
@@ -122,7 +123,7 @@ final class Browser implements AutoCloseable {
         return new WebDriverWait(driver, PATIENCE, Duration.ofMillis(50))
                 .withMessage(() -> "waited for " + what + "; the page says:\n"
                         + driver.findElement(By.tagName("body")).getText())
-                .ignoring(org.openqa.selenium.StaleElementReferenceException.class)
+                .ignoring(StaleElementReferenceException.class)
                 .until(condition);
     }
 

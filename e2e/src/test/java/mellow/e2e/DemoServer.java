@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Stream;
 import mellow.core.merge.Arrival;
 import mellow.server.MellowServer;
@@ -81,7 +82,7 @@ final class DemoServer {
                 Integer.toString(port),
                 "--data",
                 folder.resolve("data-" + port).toString());
-        java.util.Map<String, Object> access = DATABASE.properties();
+        Map<String, Object> access = DATABASE.properties();
         process.environment()
                 .put(
                         "MELLOW_DATABASE_URL",

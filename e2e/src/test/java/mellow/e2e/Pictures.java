@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
 
 /**
  * Takes pictures of Mellow Ledger: {@code Pictures FILE FOLDER [ADDRESS]}, where each line of FILE is
@@ -64,14 +66,11 @@ final class Pictures {
             (target.length > 1 ? browser.see(target[0], target[1]) : browser.see(target[0])).click();
         } else if (step.startsWith("file:")) {
             browser.driver()
-                    .findElement(org.openqa.selenium.By.cssSelector("input[type=file]"))
+                    .findElement(By.cssSelector("input[type=file]"))
                     .sendKeys(Path.of(step.substring(5)).toAbsolutePath().toString());
         } else if (step.startsWith("keys:")) {
             for (String key : step.substring(5).split(" ")) {
-                browser.press(
-                        key.startsWith("<")
-                                ? org.openqa.selenium.Keys.valueOf(key.substring(1, key.length() - 1))
-                                : key);
+                browser.press(key.startsWith("<") ? Keys.valueOf(key.substring(1, key.length() - 1)) : key);
             }
         } else {
             return;

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
 
 /** A day's work in the sheet: by keyboard alone, with blocks to and from a spreadsheet program, and with a server that goes away. */
 class SheetTest {
@@ -32,7 +33,7 @@ class SheetTest {
         browser.see(".scopeline", "Taking " + name);
         browser.until(
                 d -> d.findElements(By.cssSelector(".footer button.MuiButton-contained")).stream()
-                                .anyMatch(org.openqa.selenium.WebElement::isEnabled)
+                                .anyMatch(WebElement::isEnabled)
                         ? true
                         : null,
                 "the comparison");

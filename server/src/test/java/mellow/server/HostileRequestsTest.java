@@ -2,6 +2,8 @@ package mellow.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -9,6 +11,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeSet;
 import mellow.core.merge.Arrival;
@@ -98,8 +101,8 @@ class HostileRequestsTest extends ServerTest {
     private static JsonNode api() {
         try {
             return JSON.readTree(Files.readString(Path.of("../docs/openapi.json")));
-        } catch (java.io.IOException missing) {
-            throw new java.io.UncheckedIOException(missing);
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
         }
     }
 
@@ -271,7 +274,7 @@ class HostileRequestsTest extends ServerTest {
     private void send(String method, String path, String body) throws Exception {
         // Whatever was understood before, the coordinator is one.
         ledger.run("update person set ended_at = null, coordinator = true where id = " + mara);
-        HttpMethod verb = HttpMethod.valueOf(method.toUpperCase(java.util.Locale.ROOT));
+        HttpMethod verb = HttpMethod.valueOf(method.toUpperCase(Locale.ROOT));
         Http.Reply reply = verb == HttpMethod.GET ? http.get(mara, path) : http.json(mara, verb, path, body);
         if (reply.status() > 499) {
             String shown = body.length() > 200 ? body.substring(0, 200) + "…" : body;

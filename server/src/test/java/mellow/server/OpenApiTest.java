@@ -3,6 +3,7 @@ package mellow.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import mellow.server.support.ServerTest;
@@ -23,10 +24,8 @@ class OpenApiTest extends ServerTest {
 
     @Test
     void isCheckedIn() throws Exception {
-        String description = http.perform(get("/v3/api-docs"))
-                .andReturn()
-                .getResponse()
-                .getContentAsString(java.nio.charset.StandardCharsets.UTF_8);
+        String description =
+                http.perform(get("/v3/api-docs")).andReturn().getResponse().getContentAsString(StandardCharsets.UTF_8);
         JsonMapper json = JsonMapper.builder()
                 .enable(SerializationFeature.INDENT_OUTPUT)
                 .enable(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS)

@@ -1,5 +1,7 @@
 package mellow.core.cell;
 
+import java.util.Locale;
+
 /** The displayed state of a cell: the first in this order that holds. Exactly one holds, so the states of a scope add up to its size. */
 public enum CellState {
     OFFERED,
@@ -36,6 +38,6 @@ public enum CellState {
 
     /** The name in addresses, files and the HTTP interface: lower case. */
     public String word() {
-        return name().toLowerCase(java.util.Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT);
     }
 }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.IntPredicate;
+import java.util.function.Predicate;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
@@ -147,7 +148,7 @@ final class Succession {
             new Loose(-1, FileEntry.of("").build(), FileText.NONE, new Between(null, null));
 
     private static Map<Object, Loose> bySign(
-            List<Loose> all, Function<Loose, @Nullable Object> sign, java.util.function.Predicate<Loose> settled) {
+            List<Loose> all, Function<Loose, @Nullable Object> sign, Predicate<Loose> settled) {
         Map<Object, Loose> found = new HashMap<>();
         for (Loose one : all) {
             Object its = settled.test(one) ? null : sign.apply(one);
@@ -166,7 +167,7 @@ final class Succession {
     }
 
     private static Map<Object, List<Loose>> byPlace(
-            List<Loose> all, Function<Loose, @Nullable Object> place, java.util.function.Predicate<Loose> settled) {
+            List<Loose> all, Function<Loose, @Nullable Object> place, Predicate<Loose> settled) {
         Map<Object, List<Loose>> found = new HashMap<>();
         for (Loose one : all) {
             Object where = settled.test(one) || one.source.isEmpty() ? null : place.apply(one);

@@ -1,6 +1,7 @@
 package mellow.core.placeholder;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -70,7 +71,7 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
         }
 
         List<Argument> sorted() {
-            arguments.sort(java.util.Comparator.comparingInt(Argument::start));
+            arguments.sort(Comparator.comparingInt(Argument::start));
             return List.copyOf(arguments);
         }
 

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mellow.core.placeholder.Placeholder.Kind;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds placeholders. Where two readings of a place compete, the longer one that begins earlier wins: {@code {{name}}} before {@code {name}},
@@ -118,7 +119,7 @@ public final class Placeholders {
     }
 
     /** {@code %d} and {@code %i} take the same argument, {@code %ld} another. */
-    private static String type(@org.jspecify.annotations.Nullable String length, String conversion) {
+    private static String type(@Nullable String length, String conversion) {
         return (length == null ? "" : length) + (conversion.equals("i") ? "d" : conversion);
     }
 

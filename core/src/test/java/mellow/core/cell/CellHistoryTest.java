@@ -4,12 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.TreeMap;
 import mellow.core.cell.CellEvent.Amend;
 import mellow.core.cell.CellEvent.Clear;
 import mellow.core.cell.CellEvent.Pencil;
@@ -48,7 +50,7 @@ class CellHistoryTest {
         boolean settled;
         int madeFor;
         /** Open offers by author. */
-        final Map<Long, String> waiting = new java.util.TreeMap<>();
+        final Map<Long, String> waiting = new TreeMap<>();
 
         boolean returnedLast;
 
@@ -87,7 +89,7 @@ class CellHistoryTest {
 
     @Test
     void tenThousandHistoriesAgreeWithTheModel() {
-        Map<String, Integer> reasons = new java.util.TreeMap<>();
+        Map<String, Integer> reasons = new TreeMap<>();
         for (int seed = 0; seed < HISTORIES; seed++) {
             walk(seed, reasons);
         }
@@ -360,7 +362,7 @@ class CellHistoryTest {
             model.waiting.remove(offer.author());
             Optional<Offer> left = cell.offers().stream()
                     .filter(one -> one.id() != offer.id() && one.standing() != Offer.Answer.WITHDRAWN)
-                    .max(java.util.Comparator.comparingInt(Offer::openedAt));
+                    .max(Comparator.comparingInt(Offer::openedAt));
             model.returnedLast = left.filter(one -> one.standing() == Offer.Answer.RETURNED)
                     .filter(one -> one.answeredAt() > cell.textAt())
                     .isPresent();
@@ -384,6 +386,6 @@ class CellHistoryTest {
     private static Optional<Offer> newest(Cell cell) {
         return cell.offers().stream()
                 .filter(one -> one.standing() != Offer.Answer.WITHDRAWN)
-                .max(java.util.Comparator.comparingInt(Offer::openedAt));
+                .max(Comparator.comparingInt(Offer::openedAt));
     }
 }

@@ -2,11 +2,13 @@ package mellow.core.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import mellow.core.text.Shape;
+import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -108,20 +110,19 @@ class ChecksTest {
             few.append("{a").append(i).append("} ");
             many.append("{b").append(i).append("} ");
         }
-        org.junit.jupiter.api.Assertions.assertTimeoutPreemptively(java.time.Duration.ofSeconds(10), () -> {
+        Assertions.assertTimeoutPreemptively(Duration.ofSeconds(10), () -> {
             List<Finding> found = Checks.blockers(
-                    new Measure(Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", few.toString())), 0, 0),
-                    new java.util.TreeMap<>(java.util.Map.of("other", many.toString())));
+                    new Measure(Shape.PLAIN, new TreeMap<>(Map.of("other", few.toString())), 0, 0),
+                    new TreeMap<>(Map.of("other", many.toString())));
             assertThat(found).hasSizeBetween(2, 60);
         });
     }
 
     @Test
     void blockersAreThoseOfAllFindings() {
-        Measure measure =
-                new Measure(Shape.PLAIN, new java.util.TreeMap<>(java.util.Map.of("other", "%d cars left")), 12, 1);
+        Measure measure = new Measure(Shape.PLAIN, new TreeMap<>(Map.of("other", "%d cars left")), 12, 1);
         for (String text : List.of("%d Autos", "Autos", "%d Autos an Bord", "%d\nAutos", " %d %s")) {
-            var forms = new java.util.TreeMap<>(java.util.Map.of("other", text));
+            var forms = new TreeMap<>(Map.of("other", text));
             assertThat(Checks.blockers(measure, forms))
                     .as(text)
                     .isEqualTo(Checks.of(measure, forms, Ground.of(List.of("other"))).stream()

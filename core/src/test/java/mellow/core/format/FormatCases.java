@@ -12,9 +12,11 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
 import org.junit.jupiter.api.DynamicTest;
 
 /**
@@ -52,7 +54,7 @@ public final class FormatCases {
         FormatCases cases = new FormatCases(format, name, options);
         String all;
         try (InputStream in = FormatCases.class.getResourceAsStream(resource)) {
-            all = new String(java.util.Objects.requireNonNull(in, resource).readAllBytes(), StandardCharsets.UTF_8);
+            all = new String(Objects.requireNonNull(in, resource).readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException cannot) {
             throw new UncheckedIOException(cannot);
         }
@@ -133,7 +135,7 @@ public final class FormatCases {
             Map<String, String> forms =
                     new TreeMap<>(reading.entry(i).texts().get(language).forms());
             forms.replaceAll((form, text) -> text + " " + MARK.charAt(0) + "\n'x\" ");
-            if (reading.entry(i).shape() == mellow.core.text.Shape.PLAIN && forms.isEmpty()) {
+            if (reading.entry(i).shape() == Shape.PLAIN && forms.isEmpty()) {
                 forms.put("other", "new: " + MARK.charAt(0));
             }
             wanted.add(forms);
@@ -206,7 +208,7 @@ public final class FormatCases {
     }
 
     private static String forms(FileEntry entry, FileText text, String equal) {
-        if (entry.shape() == mellow.core.text.Shape.PLAIN) {
+        if (entry.shape() == Shape.PLAIN) {
             return (equal + escaped(text.main())).stripTrailing();
         }
         List<String> forms = new ArrayList<>();

@@ -3,6 +3,8 @@ package mellow.core.format;
 import static mellow.core.format.FormatCases.in;
 import static mellow.core.format.FormatCases.tag;
 
+import java.io.OutputStream;
+import java.util.Set;
 import java.util.stream.Stream;
 import mellow.core.format.android.AndroidFormat;
 import mellow.core.format.json.JsonFormat;
@@ -66,8 +68,8 @@ class FormatCasesTest {
         }
 
         @Override
-        public java.util.Set<Aspect> keeps() {
-            return java.util.Set.of();
+        public Set<Aspect> keeps() {
+            return Set.of();
         }
 
         @Override
@@ -81,7 +83,7 @@ class FormatCasesTest {
         }
 
         @Override
-        public void write(EntryList entries, java.io.OutputStream out) {
+        public void write(EntryList entries, OutputStream out) {
             throw new UnsupportedOperationException();
         }
     }

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
 import org.junit.jupiter.api.Test;
@@ -55,7 +56,7 @@ class HabitsTest {
     }
 
     private static List<String> said(FileReading file) {
-        return java.util.stream.IntStream.range(0, file.size())
+        return IntStream.range(0, file.size())
                 .mapToObj(file::entry)
                 .map(entry -> entry.key() + " = "
                         + String.join(

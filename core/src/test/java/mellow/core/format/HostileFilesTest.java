@@ -3,6 +3,8 @@ package mellow.core.format;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import mellow.core.format.registry.Formats;
@@ -244,8 +246,8 @@ class HostileFilesTest {
     @Test
     void aCompiledCatalogueThatPointsOutside() {
         byte[] file = new byte[40];
-        java.nio.ByteBuffer.wrap(file)
-                .order(java.nio.ByteOrder.LITTLE_ENDIAN)
+        ByteBuffer.wrap(file)
+                .order(ByteOrder.LITTLE_ENDIAN)
                 .putInt(0x950412de)
                 .putInt(0)
                 .putInt(1)

@@ -7,6 +7,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
 import org.junit.jupiter.api.Test;
@@ -120,18 +121,18 @@ class NestedPatchTest {
     void aFormThatTheLanguageHasNoUseForGoes() throws IOException {
         FilePatch patch = read("a.yml", "de:\n  days:\n    one: ein Tag\n    other: \"%{n} Tage\"\n")
                 .patch();
-        patch.set(0, 0, FileText.of(java.util.Map.of("other", "%{n}\u65e5")));
+        patch.set(0, 0, FileText.of(Map.of("other", "%{n}\u65e5")));
         assertThat(written(patch)).isEqualTo("de:\n  days:\n    other: \"%{n}\u65e5\"\n");
         FilePatch json = read("a.json", "{\n  \"d_one\": \"Tag\",\n  \"d_other\": \"{n} Tage\"\n}\n")
                 .patch();
-        json.set(0, 0, FileText.of(java.util.Map.of("other", "\u65e5", "few", "x")));
+        json.set(0, 0, FileText.of(Map.of("other", "\u65e5", "few", "x")));
         assertThat(written(json)).isEqualTo("{\n  \"d_other\": \"\u65e5\",\n  \"d_few\": \"x\"\n}\n");
     }
 
     @Test
     void aControlCharacterIsNeverWrittenAsItIs() throws IOException {
-        for (String text : java.util.List.of("\u0007ring", "ring\u0007", "\u0085x", "x\u2028y", "\uFEFFx", "x\uFFFE")) {
-            for (String before : java.util.List.of("Halt", "'Halt'", "\"Halt\"", "|\n    Halt\n", ">\n    Halt\n")) {
+        for (String text : List.of("\u0007ring", "ring\u0007", "\u0085x", "x\u2028y", "\uFEFFx", "x\uFFFE")) {
+            for (String before : List.of("Halt", "'Halt'", "\"Halt\"", "|\n    Halt\n", ">\n    Halt\n")) {
                 FilePatch patch = read("a.yml", "de:\n  stop: " + before + "\n  next: Weiter\n")
                         .patch();
                 patch.set(0, 0, text);

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -27,6 +28,7 @@ import mellow.core.format.WholeRecord;
 import mellow.core.format.registry.Formats;
 import mellow.core.format.registry.Losses;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -107,7 +109,7 @@ class HistoriesTest {
                             cell.text().isEmpty() ? FileText.NONE : cell.text().in(state)))
                     .build());
         }
-        return EntryList.of(java.util.Optional.of(WholeRecord.ENGLISH), List.of(WholeRecord.ENGLISH, tag), entries);
+        return EntryList.of(Optional.of(WholeRecord.ENGLISH), List.of(WholeRecord.ENGLISH, tag), entries);
     }
 
     private FileReading file(String name, LanguageTag tag) throws IOException {
@@ -180,7 +182,7 @@ class HistoriesTest {
                 mine.id(),
                 1,
                 mine.entryId(),
-                mellow.core.text.Shape.ASSET,
+                Shape.ASSET,
                 FileText.plain("harbour.svg"),
                 "",
                 "",
@@ -256,7 +258,7 @@ class HistoriesTest {
         FileFormat format = Formats.named("xliff-1.2").orElseThrow();
         format.write(
                 EntryList.of(
-                        java.util.Optional.of(WholeRecord.ENGLISH),
+                        Optional.of(WholeRecord.ENGLISH),
                         List.of(WholeRecord.ENGLISH, LANGUAGES.get(0)),
                         List.of(entry)),
                 out);

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
@@ -97,11 +98,11 @@ final class MergeRecord {
         switch (change.choice()) {
             case REMOVE -> entries.remove(former);
             case CHANGED, FIX -> {
-                RecordEntry entry = java.util.Objects.requireNonNull(entries.remove(former));
+                RecordEntry entry = Objects.requireNonNull(entries.remove(former));
                 entries.put(change.id(), with(entry, change.id(), change.after(), entry.cells()));
             }
             case RENAME -> {
-                RecordEntry entry = java.util.Objects.requireNonNull(entries.remove(former));
+                RecordEntry entry = Objects.requireNonNull(entries.remove(former));
                 entries.put(change.id(), with(entry, change.id(), entry.source(), entry.cells()));
             }
             case REPLACE -> {
@@ -121,8 +122,7 @@ final class MergeRecord {
     }
 
     private void text(Change change) {
-        RecordCell mine =
-                java.util.Objects.requireNonNull(entries.get(change.id())).cell(GERMAN);
+        RecordCell mine = Objects.requireNonNull(entries.get(change.id())).cell(GERMAN);
         FileText text = FileText.of(change.after().forms());
         if (change.arrives() == Arrival.OFFERED) {
             cell(change, new RecordCell(mine.text(), mine.standing(), mine.version() + 1, 1, false, false, text));

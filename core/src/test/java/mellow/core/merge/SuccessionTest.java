@@ -2,16 +2,21 @@ package mellow.core.merge;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import java.util.function.IntFunction;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.registry.Formats;
 import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.api.Test;
 
@@ -29,14 +34,14 @@ class SuccessionTest {
     }
 
     private static Succession of(FileReading base, FileReading file) {
-        java.util.Set<EntryId> then = ids(base);
-        java.util.Set<EntryId> now = ids(file);
+        Set<EntryId> then = ids(base);
+        Set<EntryId> now = ids(file);
         return Succession.of(
                 base, file, i -> !now.contains(base.id(i)), i -> !then.contains(file.id(i)), MergeFiles.ENGLISH);
     }
 
-    private static java.util.Set<EntryId> ids(FileReading file) {
-        java.util.Set<EntryId> ids = new java.util.HashSet<>();
+    private static Set<EntryId> ids(FileReading file) {
+        Set<EntryId> ids = new HashSet<>();
         for (int i = 0; i < file.size(); i++) {
             ids.add(file.id(i));
         }
@@ -93,10 +98,8 @@ class SuccessionTest {
         assertThat(heir(base, plain, "Open")).isEmpty();
         byte[] told = ("msgid \"A\"\nmsgstr \"\"\n\nmsgid \"B\"\nmsgstr \"\"\n\n"
                         + "#, fuzzy\n#| msgid \"Open\"\nmsgid \"Unlock the door\"\nmsgstr \"x\"\n")
-                .getBytes(java.nio.charset.StandardCharsets.UTF_8);
-        FileReading file = mellow.core.format.registry.Formats.named("po")
-                .orElseThrow()
-                .read("de.po", told, mellow.core.format.ReadOptions.AUTOMATIC);
+                .getBytes(StandardCharsets.UTF_8);
+        FileReading file = Formats.named("po").orElseThrow().read("de.po", told, ReadOptions.AUTOMATIC);
         assertThat(heir(base, file, "Open")).isEqualTo("Unlock the door");
     }
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.ibm.icu.text.MessagePattern;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -133,7 +134,7 @@ class PlaceholdersTest {
     }
 
     private static List<String> names(MessagePattern pattern) {
-        return java.util.stream.IntStream.range(0, pattern.countParts())
+        return IntStream.range(0, pattern.countParts())
                 .mapToObj(pattern::getPart)
                 .filter(part -> part.getType() == MessagePattern.Part.Type.ARG_NAME
                         || part.getType() == MessagePattern.Part.Type.ARG_NUMBER)

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -52,7 +53,7 @@ class FileSetsTest {
     void theOrderInWhichFilesComeDoesNotMatter(Case one) {
         List<FileFacts> facts =
                 new ArrayList<>(one.files.stream().map(SetFiles::facts).toList());
-        java.util.Collections.reverse(facts);
+        Collections.reverse(facts);
         assertThat(said(FileSets.of(facts, List.of(), (path, table) -> true))).isEqualTo(one.expected);
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
@@ -82,7 +83,7 @@ final class SetFiles {
                         entries),
                 List.of(),
                 "UTF-8",
-                java.util.Set.of(mellow.core.format.FileReading.Field.values()),
+                Set.of(FileReading.Field.values()),
                 "test");
     }
 }

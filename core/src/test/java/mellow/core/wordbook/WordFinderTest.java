@@ -2,6 +2,7 @@ package mellow.core.wordbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -26,6 +27,6 @@ class WordFinderTest {
         assertThat(WordFinder.in(text, word).stream()
                         .map(place -> text.substring(place.start(), place.end()))
                         .toList())
-                .isEqualTo(found.isEmpty() ? java.util.List.of() : java.util.List.of(found.split(",")));
+                .isEqualTo(found.isEmpty() ? List.of() : List.of(found.split(",")));
     }
 }

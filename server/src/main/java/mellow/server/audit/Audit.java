@@ -6,7 +6,10 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
-/** The invariants of the record as queries; each finds nothing on a sound database. */
+/**
+ * The invariants of the record as queries; each finds nothing on a sound database. It is a witness: it says rules and codes by itself, in plain SQL, so that an
+ * error in what everything else shares is found.
+ */
 public final class Audit {
 
     private static final int MOST_TOLD = 20;

@@ -8,6 +8,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Coded;
 import mellow.server.language.LanguageService;
@@ -116,7 +117,7 @@ public class BellService {
                 .toArray(Integer[]::new);
         Instant seen = jdbc.sql("select bell_seen_at from person where id = :me")
                 .param("me", me)
-                .query((row, n) -> java.util.Optional.ofNullable(row.getTimestamp(1)))
+                .query((row, n) -> Optional.ofNullable(row.getTimestamp(1)))
                 .single()
                 .map(Timestamp::toInstant)
                 .orElse(Instant.EPOCH);

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -122,7 +123,7 @@ class BoardService {
         Map<Place, Map<CellState, Count>> now = coverage.all();
         return byLanguage.entrySet().stream()
                 .map(one -> reply(one.getKey(), one.getValue(), today, counted, now, words))
-                .sorted(java.util.Comparator.comparing(LeftReply::language))
+                .sorted(Comparator.comparing(LeftReply::language))
                 .toList();
     }
 

@@ -3,6 +3,7 @@ package mellow.server.cell;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.util.Locale;
 import java.util.SortedMap;
 import org.jspecify.annotations.Nullable;
 
@@ -52,7 +53,7 @@ public record CellChange(
         DRAFT;
 
         String word() {
-            return name().toLowerCase(java.util.Locale.ROOT);
+            return name().toLowerCase(Locale.ROOT);
         }
     }
 

@@ -202,7 +202,7 @@ public class CellService {
     /** The story of a cell, newest first. */
     @Transactional(readOnly = true)
     public List<StoryLine> story(long entryId, LanguageTag tag) {
-        TableInfo table = tables.find(cells.tableOf(entryId).orElseThrow(CellWork::noSuchEntry));
+        TableInfo table = tables.find(cells.tableOf(entryId).orElseThrow(Refusal::noSuchEntry));
         return table.language(tag)
                 .map(kept -> story.lines(new CellKey(entryId, kept.number())))
                 .orElse(List.of());

@@ -1,6 +1,9 @@
 package mellow.server.cell;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -125,19 +128,19 @@ class CellStory {
                 .flatMap(found -> found);
     }
 
-    private static boolean inForce(java.sql.ResultSet row) {
+    private static boolean inForce(ResultSet row) {
         try {
             return IN_FORCE.contains(row.getString("what"));
-        } catch (java.sql.SQLException broken) {
+        } catch (SQLException broken) {
             throw new IllegalStateException(broken);
         }
     }
 
-    private static PutBack putBack(Text text, java.sql.ResultSet row) {
+    private static PutBack putBack(Text text, ResultSet row) {
         try {
             return new PutBack(
                     text, Standing.values()[row.getInt("standing")], row.getInt("based_on"), row.getLong("author"));
-        } catch (java.sql.SQLException broken) {
+        } catch (SQLException broken) {
             throw new IllegalStateException(broken);
         }
     }
@@ -152,7 +155,7 @@ class CellStory {
 
     /** What takes each cell of {@code person}'s change back to where it was before. */
     Map<CellKey, Undo> undo(long person, long change) {
-        Map<CellKey, Undo> undo = new java.util.LinkedHashMap<>();
+        Map<CellKey, Undo> undo = new LinkedHashMap<>();
         jdbc.sql(OF_CHANGE).param("change", change).param("person", person).query(row -> {
             undo.put(
                     new CellKey(row.getLong("entry_id"), row.getInt("language_id")),

@@ -205,7 +205,7 @@ class CellWork {
                     EntryRow entry = entries.get(one.key().entryId());
                     CellRow row = held.get(one.key());
                     if (entry == null || row == null || entry.removed()) {
-                        throw noSuchEntry();
+                        throw Refusal.noSuchEntry();
                     }
                     told.add(step(one, entry, row, made.getOrDefault(one.key(), List.of())));
                 } catch (Refusal refusal) {
@@ -397,9 +397,5 @@ class CellWork {
                         Map.of("blockers", refused.blockers()));
             default -> Refusal.unacceptable(code, reason.sentence());
         };
-    }
-
-    static Refusal noSuchEntry() {
-        return Refusal.notFound("no-such-entry", "This entry does not exist any more.");
     }
 }

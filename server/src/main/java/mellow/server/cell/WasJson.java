@@ -2,6 +2,7 @@ package mellow.server.cell;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import mellow.core.cell.CellWas;
 import mellow.core.cell.CellWas.OfferWas;
@@ -28,7 +29,7 @@ final class WasJson {
     static CellWas read(String json) {
         Was was = JSON.readValue(json, Was.class);
         return new CellWas(
-                java.util.Optional.ofNullable(was.forms()).map(forms -> new Text(new TreeMap<>(forms))),
+                Optional.ofNullable(was.forms()).map(forms -> new Text(new TreeMap<>(forms))),
                 was.standing(),
                 was.basedOn(),
                 was.textAt(),

@@ -91,7 +91,7 @@ public class CheckService {
                         row.getString("source"),
                         new LanguageTag(row.getString("tag"))))
                 .optional()
-                .orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist any more."));
+                .orElseThrow(Refusal::noSuchEntry);
         SortedMap<String, String> forms = new TreeMap<>(text);
         forms.values().removeIf(String::isEmpty);
         List<FindingReply> findings = inspector.look().at(entry.measure(), entry.language(), tag, forms).stream()

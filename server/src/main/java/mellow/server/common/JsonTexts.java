@@ -10,6 +10,7 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import tools.jackson.core.JsonParser;
 import tools.jackson.databind.DeserializationContext;
+import tools.jackson.databind.KeyDeserializer;
 import tools.jackson.databind.deser.jdk.StringDeserializer;
 import tools.jackson.databind.deser.std.StdScalarDeserializer;
 import tools.jackson.databind.ext.javatime.deser.InstantDeserializer;
@@ -61,7 +62,7 @@ class JsonTexts {
         }
     }
 
-    private static final class KeepingKey extends tools.jackson.databind.KeyDeserializer {
+    private static final class KeepingKey extends KeyDeserializer {
 
         @Override
         public Object deserializeKey(String key, DeserializationContext context) {

@@ -22,6 +22,11 @@ public class Refusal extends RuntimeException {
         return new Refusal(HttpStatus.NOT_FOUND, code, sentence, Map.of());
     }
 
+    /** 404 for an entry that there is not, or not any more. */
+    public static Refusal noSuchEntry() {
+        return notFound("no-such-entry", "This entry does not exist any more.");
+    }
+
     /** A right that is missing. */
     public static Refusal forbidden(String code, String sentence) {
         return new Refusal(HttpStatus.FORBIDDEN, code, sentence, Map.of());

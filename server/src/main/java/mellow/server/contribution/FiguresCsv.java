@@ -1,6 +1,7 @@
 package mellow.server.contribution;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import mellow.core.format.csv.CsvRow;
 import mellow.server.contribution.ContributionService.Contribution;
@@ -119,7 +120,7 @@ final class FiguresCsv {
 
     private static List<@Nullable Object> start(Report report, @Nullable Object... rest) {
         List<@Nullable Object> values = new ArrayList<>(List.of(report.language(), report.from(), report.to()));
-        values.addAll(java.util.Arrays.asList(rest));
+        values.addAll(Arrays.asList(rest));
         return values;
     }
 }

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.TreeMap;
 import mellow.core.cell.Offer.Answer;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Coded;
@@ -180,7 +181,7 @@ public class OfferList {
                         row.getInt("version"),
                         row.getBoolean("present")))
                 .list();
-        Map<String, Integer> counts = new java.util.TreeMap<>();
+        Map<String, Integer> counts = new TreeMap<>();
         jdbc.sql(COUNTS).param("author", author).param("languages", numbers).query(row -> {
             counts.put(word(row.getInt(1)), row.getInt(2));
         });

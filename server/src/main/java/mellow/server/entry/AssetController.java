@@ -2,6 +2,8 @@ package mellow.server.entry;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.TimeUnit;
 import mellow.server.file.Uploads;
 import mellow.server.people.SignedIn;
 import org.springframework.http.CacheControl;
@@ -56,12 +58,11 @@ class AssetController {
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         (inline ? ContentDisposition.inline() : ContentDisposition.attachment())
-                                .filename(asset.name(), java.nio.charset.StandardCharsets.UTF_8)
+                                .filename(asset.name(), StandardCharsets.UTF_8)
                                 .build()
                                 .toString())
-                .cacheControl(CacheControl.maxAge(365, java.util.concurrent.TimeUnit.DAYS)
-                        .cachePrivate()
-                        .immutable())
+                .cacheControl(
+                        CacheControl.maxAge(365, TimeUnit.DAYS).cachePrivate().immutable())
                 .body(asset.content());
     }
 

@@ -8,6 +8,7 @@ import jakarta.persistence.SequenceGenerator;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 import mellow.core.text.WordCount;
@@ -122,7 +123,7 @@ class Entry {
     }
 
     long id() {
-        return java.util.Objects.requireNonNull(id, "not saved yet");
+        return Objects.requireNonNull(id, "not saved yet");
     }
 
     /** Its number, 0 before it is saved. */

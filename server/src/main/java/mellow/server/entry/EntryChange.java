@@ -116,7 +116,7 @@ class EntryChange {
         tablesOf(ids).forEach(tables::holdForChange);
         List<Entry> held = new ArrayList<>(entries.hold(ids));
         if (held.isEmpty()) {
-            throw noSuchEntry();
+            throw Refusal.noSuchEntry();
         }
         return held;
     }
@@ -132,7 +132,7 @@ class EntryChange {
     Entry held(long id, int version) {
         Entry entry = held(List.of(id)).get(0);
         if (entry.removed()) {
-            throw noSuchEntry();
+            throw Refusal.noSuchEntry();
         }
         if (entry.version() != version) {
             throw Refusal.conflict(
@@ -141,9 +141,5 @@ class EntryChange {
                     Map.of());
         }
         return entry;
-    }
-
-    private static Refusal noSuchEntry() {
-        return Refusal.notFound("no-such-entry", "This entry does not exist any more.");
     }
 }

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.concurrent.TimeUnit;
 import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
@@ -163,9 +164,8 @@ class EntryController {
         PictureService.Shown shown = pictures.load(picture);
         return ResponseEntity.ok()
                 .contentType(MediaType.parseMediaType(shown.mediaType()))
-                .cacheControl(CacheControl.maxAge(365, java.util.concurrent.TimeUnit.DAYS)
-                        .cachePrivate()
-                        .immutable())
+                .cacheControl(
+                        CacheControl.maxAge(365, TimeUnit.DAYS).cachePrivate().immutable())
                 .body(shown.content());
     }
 

@@ -27,8 +27,7 @@ class EntryReader {
 
     @Transactional(readOnly = true)
     public EntryReply entry(long id) {
-        Entry entry =
-                entries.findById(id).orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist."));
+        Entry entry = entries.findById(id).orElseThrow(Refusal::noSuchEntry);
         return reply(entry, tables.find(entry.tableId()).slug());
     }
 

@@ -1,9 +1,13 @@
 package mellow.server.entry;
 
+import java.sql.Types;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 import mellow.server.common.Refusal;
@@ -71,7 +75,7 @@ class EntryRules {
     /** @param table where the entries will be, null for the tables they are in */
     void requireFree(@Nullable Long table, List<Long> ids) {
         jdbc.sql(TAKEN)
-                .param("table", table, java.sql.Types.BIGINT)
+                .param("table", table, Types.BIGINT)
                 .param("ids", ids.toArray(Long[]::new))
                 .query(String.class)
                 .optional()
@@ -82,7 +86,7 @@ class EntryRules {
 
     /** @param becoming how some of the entries will be, at most once per entry */
     void requireFree(List<Long> ids, List<Snapshot> becoming) {
-        java.util.Set<List<Object>> names = new java.util.HashSet<>();
+        Set<List<Object>> names = new HashSet<>();
         for (Snapshot one : becoming) {
             if (!names.add(List.of(
                     one.table(), one.description().key(), one.description().context()))) {
@@ -115,7 +119,7 @@ class EntryRules {
     }
 
     void requireLanguages(TableInfo target, List<Long> moving, boolean addLanguages) {
-        List<mellow.core.language.LanguageTag> missing = jdbc
+        List<LanguageTag> missing = jdbc
                 .sql(LANGUAGES_OF_TEXTS)
                 .param("entries", moving.toArray(Long[]::new))
                 .query(Integer.class)
@@ -138,11 +142,7 @@ class EntryRules {
                                             .map(tag -> languages.describe(tag).englishName())
                                             .toList())
                             + ", and there are texts in them; add the languages to it, or their texts would be out of sight.",
-                    Map.of(
-                            "languages",
-                            missing.stream()
-                                    .map(mellow.core.language.LanguageTag::value)
-                                    .toList()));
+                    Map.of("languages", missing.stream().map(LanguageTag::value).toList()));
         }
         tables.addLanguages(target.id(), missing, false);
     }

@@ -3,8 +3,10 @@ package mellow.server.entry;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -190,7 +192,7 @@ public class EntryService {
         Map<Long, TableInfo> in = new TreeMap<>();
         List<Entry> changing = new ArrayList<>();
         for (Entry entry : this.changing.held(byEntry.keySet())) {
-            Rewritten one = java.util.Objects.requireNonNull(byEntry.get(entry.id()));
+            Rewritten one = Objects.requireNonNull(byEntry.get(entry.id()));
             if (entry.removed() || entry.version() != one.version()) {
                 refused.add(entry.key() + " was changed by someone else meanwhile and stays as it is.");
                 continue;
@@ -205,7 +207,7 @@ public class EntryService {
         Changed changed = this.changing.carryOut(person, changing, "source_rewritten", entry -> {
             String before = entry.source();
             entry.rewrite(
-                    java.util.Objects.requireNonNull(texts.get(entry.id())),
+                    Objects.requireNonNull(texts.get(entry.id())),
                     meaningChanged ? entry.sourceRevision() + 1 : entry.meaningRevision());
             return new EntryChange.Told(before, entry.source());
         });
@@ -239,7 +241,7 @@ public class EntryService {
         List<Entry> moving = changing.held(ids);
         rules.requireLanguages(target, ids, addLanguages);
         rules.requireFree(target.id(), ids);
-        moving.sort(java.util.Comparator.comparingLong(Entry::tableId).thenComparingDouble(Entry::position));
+        moving.sort(Comparator.comparingLong(Entry::tableId).thenComparingDouble(Entry::position));
         room.spread(moving.size());
         Map<Long, String> names = new TreeMap<>();
         return changing.carryOut(person, moving, "moved", entry -> {

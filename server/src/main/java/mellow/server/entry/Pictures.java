@@ -4,7 +4,9 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Iterator;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
@@ -44,7 +46,7 @@ final class Pictures {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             while (readers.hasNext()) {
                 ImageReader reader = readers.next();
-                String format = reader.getFormatName().toLowerCase(java.util.Locale.ROOT);
+                String format = reader.getFormatName().toLowerCase(Locale.ROOT);
                 if (format.equals("png") || format.equals("jpeg")) {
                     reader.setInput(in);
                     requirePixels((long) reader.getWidth(0) * reader.getHeight(0));
@@ -73,14 +75,14 @@ final class Pictures {
     }
 
     /** The media type of a picture that a browser may show; empty for everything else. */
-    static java.util.Optional<String> shown(byte[] content) {
+    static Optional<String> shown(byte[] content) {
         if (content.length > LARGEST_BYTES) {
-            return java.util.Optional.empty();
+            return Optional.empty();
         }
         try {
-            return java.util.Optional.of(mediaType(content));
+            return Optional.of(mediaType(content));
         } catch (Refusal notAPicture) {
-            return java.util.Optional.empty();
+            return Optional.empty();
         }
     }
 

@@ -17,6 +17,7 @@ import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Compares the record with a file that was taken in and collects the differences, entry by entry. Entries that the table does not have stay in the
@@ -42,7 +43,7 @@ final class InPlace {
      * @param of the entries of the set; null for all of the table
      * @param empties whether a new file has the keys of texts that are missing
      */
-    record Place(Part part, Set<Long> newer, @org.jspecify.annotations.Nullable Set<EntryId> of, boolean empties) {}
+    record Place(Part part, Set<Long> newer, @Nullable Set<EntryId> of, boolean empties) {}
 
     private final FileReading file;
     private final LanguageTag source;

@@ -1,5 +1,6 @@
 package mellow.server.export;
 
+import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
@@ -13,7 +14,7 @@ final class ZipNames {
     static ZipEntry entry(String path) {
         ZipEntry entry = new ZipEntry(safe(path));
         // A fixed time: the same content packs to the same bytes.
-        entry.setTimeLocal(java.time.LocalDateTime.of(1980, 2, 1, 0, 0));
+        entry.setTimeLocal(LocalDateTime.of(1980, 2, 1, 0, 0));
         return entry;
     }
 

@@ -2,6 +2,7 @@ package mellow.server.file;
 
 import java.time.Clock;
 import java.time.ZoneOffset;
+import java.util.Arrays;
 import java.util.Map;
 import java.util.Optional;
 import mellow.server.common.Refusal;
@@ -51,7 +52,7 @@ public class FileStore {
                 .query(Long.class)
                 .single();
         for (int from = 0, part = 0; from < content.length; from += PART, part++) {
-            byte[] bytes = java.util.Arrays.copyOfRange(content, from, Math.min(content.length, from + PART));
+            byte[] bytes = Arrays.copyOfRange(content, from, Math.min(content.length, from + PART));
             jdbc.sql("insert into stored_file_part (file_id, part, content) values (:id, :part, :bytes)")
                     .param("id", id)
                     .param("part", part)

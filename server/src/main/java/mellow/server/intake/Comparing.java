@@ -2,6 +2,7 @@ package mellow.server.intake;
 
 import java.time.Clock;
 import java.time.ZoneOffset;
+import java.util.List;
 import java.util.Map;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
@@ -43,7 +44,7 @@ class Comparing {
      * @param problems what is wrong with the file, as sentences
      * @param problemCount number of problems, those not listed included
      */
-    record Result(int lines, int unchanged, java.util.List<String> problems, int problemCount) {}
+    record Result(int lines, int unchanged, List<String> problems, int problemCount) {}
 
     @Transactional
     public void compare(long person, long id, Progress progress) {
@@ -67,7 +68,7 @@ class Comparing {
             CopyFile rows = found.finish();
             lines.store(id, rows);
             PreviewReply problems =
-                    PreviewReply.of(java.util.List.of(), Map.of(), Map.of(), null, found.unchanged(), plan.file());
+                    PreviewReply.of(List.of(), Map.of(), Map.of(), null, found.unchanged(), plan.file());
             // Not through the entity: somebody may decide otherwise meanwhile, which is no conflict; then this is
             // compared again.
             jdbc.sql(

@@ -6,6 +6,7 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
+import java.util.Objects;
 import java.util.Optional;
 import org.hibernate.annotations.DynamicUpdate;
 import org.hibernate.annotations.JdbcTypeCode;
@@ -71,7 +72,7 @@ class Intake {
     }
 
     long id() {
-        return java.util.Objects.requireNonNull(id, "not saved yet");
+        return Objects.requireNonNull(id, "not saved yet");
     }
 
     long person() {

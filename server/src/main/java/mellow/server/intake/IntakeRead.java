@@ -1,8 +1,10 @@
 package mellow.server.intake;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import mellow.core.format.FileReading;
+import mellow.core.format.Problem;
 import mellow.core.format.Problems;
 import mellow.server.master.FileRead;
 import org.jspecify.annotations.Nullable;
@@ -31,14 +33,14 @@ record IntakeRead(List<Member> members, FileReading reading, @Nullable String bl
 
     /** The file of an intake that is no set. */
     FileRead only() {
-        return java.util.Objects.requireNonNull(members.get(0).read());
+        return Objects.requireNonNull(members.get(0).read());
     }
 
     /** How many problems there are, those not kept included. */
     int problemCount() {
         return members.stream()
                 .map(Member::read)
-                .filter(java.util.Objects::nonNull)
+                .filter(Objects::nonNull)
                 .mapToInt(FileRead::problemCount)
                 .sum();
     }
@@ -47,7 +49,7 @@ record IntakeRead(List<Member> members, FileReading reading, @Nullable String bl
     List<String> problems() {
         return reading.problems().stream()
                 .limit(Problems.KEPT)
-                .map(mellow.core.format.Problem::sentence)
+                .map(Problem::sentence)
                 .toList();
     }
 

@@ -2,8 +2,10 @@ package mellow.server.intake;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import mellow.core.format.KeyHabit;
 import mellow.core.format.SiblingHabit;
+import mellow.core.merge.ChangeKind;
 import mellow.server.master.ReadingChoice.ColumnChoice;
 import mellow.server.run.RunService.RunReply;
 import org.jspecify.annotations.Nullable;
@@ -153,5 +155,5 @@ record IntakeReply(
             Instant createdAt,
             @Nullable Instant appliedAt,
             int files,
-            java.util.Map<mellow.core.merge.ChangeKind, Integer> did) {}
+            Map<ChangeKind, Integer> did) {}
 }

@@ -7,7 +7,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import javax.sql.DataSource;
 import mellow.core.merge.Arrival;
@@ -174,7 +176,7 @@ class LineStore {
                 chosen.values().stream().mapToInt(Integer::intValue).sum(),
                 chosen,
                 kind.choices(),
-                java.util.Objects.requireNonNull(usual.get(kind)),
+                Objects.requireNonNull(usual.get(kind)),
                 List.of())));
         return new Sums(groups, arrivals, stale);
     }
@@ -218,7 +220,7 @@ class LineStore {
         String becomes = taken == null
                 ? null
                 : switch (choice) {
-                    case TAKE -> taken.name().toLowerCase(java.util.Locale.ROOT);
+                    case TAKE -> taken.name().toLowerCase(Locale.ROOT);
                     case OFFER -> "offered";
                     case PENCIL -> "pencilled";
                     default -> null;

@@ -2,6 +2,7 @@ package mellow.server.intake;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
@@ -32,7 +33,7 @@ record Plan(
         Optional<TableInfo> table,
         Terms terms,
         Decisions decisions,
-        java.util.Map<EntryId, Long> removed) {
+        Map<EntryId, Long> removed) {
 
     /** Refuses to go on while something has to be corrected first. */
     void requireReady() {

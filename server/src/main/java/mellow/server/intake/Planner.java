@@ -32,6 +32,7 @@ import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -203,12 +204,11 @@ class Planner {
                     && covers(base, number, file.members().get(0).file().path());
         }
         Decisions decisions = new Decisions(options.where().decisions(), removes);
-        jdbc.sql(DECIDED).param("intake", intake.id()).query((org.springframework.jdbc.core.RowCallbackHandler)
-                row -> decisions.decide(
-                        ChangeKind.values()[row.getInt("kind")],
-                        new EntryId(row.getString("key"), row.getString("context")),
-                        row.getString("language").isEmpty() ? null : new LanguageTag(row.getString("language")),
-                        Choice.values()[row.getInt("choice")]));
+        jdbc.sql(DECIDED).param("intake", intake.id()).query((RowCallbackHandler) row -> decisions.decide(
+                ChangeKind.values()[row.getInt("kind")],
+                new EntryId(row.getString("key"), row.getString("context")),
+                row.getString("language").isEmpty() ? null : new LanguageTag(row.getString("language")),
+                Choice.values()[row.getInt("choice")]));
         Set<LanguageTag> reviews =
                 arrivals.keySet().stream().filter(rights::reviews).collect(Collectors.toSet());
         Set<LanguageTag> fourEyes = arrivals.keySet().stream()

@@ -1,5 +1,6 @@
 package mellow.server.intake;
 
+import jakarta.validation.constraints.Size;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
@@ -74,7 +75,7 @@ class Previews {
             }
             anew[0] = false;
         }
-        return java.util.Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
+        return Objects.requireNonNull(transaction.execute(status -> compared(person, id)));
     }
 
     /** Asked again and again while a file is compared, so it looks at no file. */
@@ -155,7 +156,7 @@ class Previews {
     record ChoiceRequest(
             ChangeKind kind,
             Choice choice,
-            @Nullable @jakarta.validation.constraints.Size(max = 10_000) List<Integer> lines,
+            @Nullable @Size(max = 10_000) List<Integer> lines,
             @Nullable String find,
             @Nullable Instant compared) {
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
@@ -184,7 +185,7 @@ class SetReader {
     }
 
     private static Facts facts(Member member, SetReading set, int part, LanguageTag source) {
-        FileRead read = java.util.Objects.requireNonNull(member.read());
+        FileRead read = Objects.requireNonNull(member.read());
         List<Problem> problems = new ArrayList<>(read.reading().problems());
         List<Problem> misshapen = set.misshapen(part);
         problems.addAll(misshapen);

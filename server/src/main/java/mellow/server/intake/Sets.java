@@ -4,6 +4,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -187,7 +188,7 @@ class Sets {
         return files.stream()
                 .map(file ->
                         file.decided(file.reading(), leads.equals(Optional.of(file)), file.leftOut(), file.facts()))
-                .sorted(java.util.Comparator.comparing((IntakeFile file) -> !file.source())
+                .sorted(Comparator.comparing((IntakeFile file) -> !file.source())
                         .thenComparing(IntakeFile::position))
                 .toList();
     }
@@ -217,8 +218,7 @@ class Sets {
                     "The set has no file “" + unknown.iterator().next() + "”.",
                     Map.of("field", "files"));
         }
-        all.sort(java.util.Comparator.comparing((IntakeFile file) -> !file.source())
-                .thenComparing(IntakeFile::position));
+        all.sort(Comparator.comparing((IntakeFile file) -> !file.source()).thenComparing(IntakeFile::position));
         // What was decided about changes stays with the intake.
         IntakeOptions options = choice.options()
                 .going(choice.options()

@@ -2,6 +2,7 @@ package mellow.server.language;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import mellow.core.language.Language;
 import mellow.core.language.LanguageTag;
@@ -47,10 +48,10 @@ public class LanguageService {
     }
 
     /** The number of {@code tag}, if any table or person has ever used it. */
-    public java.util.Optional<Integer> known(LanguageTag tag) {
+    public Optional<Integer> known(LanguageTag tag) {
         Integer remembered = numbers.get(tag.value());
         return remembered != null
-                ? java.util.Optional.of(remembered)
+                ? Optional.of(remembered)
                 : jdbc.sql("select id from language where tag = :tag")
                         .param("tag", tag.value())
                         .query(Integer.class)

@@ -2,7 +2,9 @@ package mellow.server.launch;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.net.URLDecoder;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -97,7 +99,7 @@ final class PullCommand extends RemoteCommand implements Callable<Integer> {
         if (!spelled.find()) {
             throw new LaunchException("The server sent a file without a name.");
         }
-        String name = java.net.URLDecoder.decode(spelled.group(1), java.nio.charset.StandardCharsets.UTF_8);
+        String name = URLDecoder.decode(spelled.group(1), StandardCharsets.UTF_8);
         return Path.of(name).getFileName().toString();
     }
 

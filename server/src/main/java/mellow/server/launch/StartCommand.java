@@ -7,6 +7,9 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.file.Path;
+import java.security.SecureRandom;
+import java.util.Base64;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import mellow.server.MellowServer;
@@ -91,7 +94,7 @@ final class StartCommand implements Runnable {
     }
 
     private void welcome(PrintWriter out, String address) {
-        ConfigurableApplicationContext running = java.util.Objects.requireNonNull(server);
+        ConfigurableApplicationContext running = Objects.requireNonNull(server);
         PeopleService people = running.getBean(PeopleService.class);
         DemoLoader demo = running.getBean(DemoLoader.class);
         String signIns = "";
@@ -123,8 +126,8 @@ final class StartCommand implements Runnable {
 
     private static String randomPassword() {
         byte[] bytes = new byte[PASSWORD_BYTES];
-        new java.security.SecureRandom().nextBytes(bytes);
-        return java.util.Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        new SecureRandom().nextBytes(bytes);
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
     }
 
     private PrivateCluster.Access database(PrintWriter out) {

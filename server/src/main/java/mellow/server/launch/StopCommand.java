@@ -2,6 +2,7 @@ package mellow.server.launch;
 
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import picocli.CommandLine.Command;
@@ -40,7 +41,7 @@ final class StopCommand implements Runnable {
         } catch (TimeoutException tooLong) {
             throw new LaunchException("The server (process " + process.pid() + ") did not end within "
                     + PATIENCE_SECONDS + " seconds; try again.");
-        } catch (InterruptedException | java.util.concurrent.ExecutionException interrupted) {
+        } catch (InterruptedException | ExecutionException interrupted) {
             Thread.currentThread().interrupt();
             throw new LaunchException("Interrupted while waiting for the server to end.");
         }

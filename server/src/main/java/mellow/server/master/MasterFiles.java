@@ -1,6 +1,7 @@
 package mellow.server.master;
 
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -91,7 +92,7 @@ public class MasterFiles {
                 .param("table", table)
                 .param("intake", intake)
                 .param("files", json.writeValueAsString(held))
-                .param("at", at.atOffset(java.time.ZoneOffset.UTC))
+                .param("at", at.atOffset(ZoneOffset.UTC))
                 .update();
     }
 

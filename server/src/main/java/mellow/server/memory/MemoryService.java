@@ -80,7 +80,7 @@ public class MemoryService {
                 .param("entry", entry)
                 .query((row, n) -> new Asked(row.getString(1), row.getString(2), row.getInt(3)))
                 .optional()
-                .orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist any more."));
+                .orElseThrow(Refusal::noSuchEntry);
         if (asked.shape().equals("asset") || !reading.reads(language)) {
             return List.of();
         }

@@ -1,5 +1,7 @@
 package mellow.server.people;
 
+import java.util.Locale;
+
 /** What a person may do in one language; each level includes those before it. */
 public enum Level {
     READER,
@@ -8,6 +10,6 @@ public enum Level {
 
     /** The name in the database and the HTTP interface. */
     public String word() {
-        return name().toLowerCase(java.util.Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT);
     }
 }

@@ -13,6 +13,7 @@ import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -139,7 +140,7 @@ class PeopleDesk {
             invited.put(row.getLong("person_id"), row.getTimestamp("expires_at").toInstant());
         });
         return people.findAll().stream()
-                .sorted(java.util.Comparator.comparing(Person::active)
+                .sorted(Comparator.comparing(Person::active)
                         .reversed()
                         .thenComparing(Person::name, String.CASE_INSENSITIVE_ORDER))
                 .map(person -> new PersonRow(

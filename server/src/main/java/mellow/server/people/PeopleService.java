@@ -1,5 +1,6 @@
 package mellow.server.people;
 
+import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
@@ -140,7 +141,7 @@ public class PeopleService {
     public Instant lastHere(long person) {
         return jdbc.sql("select coalesce(last_here, created_at) from person where id = :person")
                 .param("person", person)
-                .query(java.sql.Timestamp.class)
+                .query(Timestamp.class)
                 .single()
                 .toInstant();
     }

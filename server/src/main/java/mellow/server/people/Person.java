@@ -6,6 +6,7 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import java.time.Instant;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** Someone who may sign in. */
@@ -40,7 +41,7 @@ class Person {
     }
 
     long id() {
-        return java.util.Objects.requireNonNull(id, "not saved yet");
+        return Objects.requireNonNull(id, "not saved yet");
     }
 
     void become(String newName, boolean newCoordinator) {

@@ -6,6 +6,7 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** A game, panel, app or site. */
@@ -44,7 +45,7 @@ class Product {
     }
 
     long id() {
-        return java.util.Objects.requireNonNull(id, "not saved yet");
+        return Objects.requireNonNull(id, "not saved yet");
     }
 
     String slug() {

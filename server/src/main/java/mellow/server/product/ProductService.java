@@ -5,6 +5,7 @@ import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.sql.Types;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -186,7 +187,7 @@ public class ProductService {
                     .param("product", id)
                     .param("language", languages.number(languages.parse(one.tag())))
                     .param("position", position++)
-                    .param("selector", one.selector(), java.sql.Types.INTEGER)
+                    .param("selector", one.selector(), Types.INTEGER)
                     .update();
         }
     }

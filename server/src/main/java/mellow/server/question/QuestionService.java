@@ -114,7 +114,7 @@ public class QuestionService {
                 .param("entry", entry)
                 .query(Long.class)
                 .optional()
-                .orElseThrow(() -> Refusal.notFound("no-such-entry", "This entry does not exist any more."));
+                .orElseThrow(Refusal::noSuchEntry);
     }
 
     private void tell(long person, long table, long entry, String what, Instant at) {

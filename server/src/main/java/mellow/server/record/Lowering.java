@@ -2,6 +2,7 @@ package mellow.server.record;
 
 import java.util.ArrayList;
 import java.util.List;
+import javax.sql.DataSource;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
 import mellow.core.check.Measure;
@@ -42,7 +43,7 @@ public class Lowering {
 
     private final JdbcTemplate jdbc;
 
-    Lowering(javax.sql.DataSource database) {
+    Lowering(DataSource database) {
         this.jdbc = new JdbcTemplate(database);
         this.jdbc.setFetchSize(FETCH);
     }

@@ -6,6 +6,7 @@ import java.sql.SQLException;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.function.Consumer;
+import javax.sql.DataSource;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileText;
@@ -41,7 +42,7 @@ public class RecordReader {
     private final JdbcTemplate jdbc;
     private final LanguageService languages;
 
-    RecordReader(javax.sql.DataSource database, LanguageService languages) {
+    RecordReader(DataSource database, LanguageService languages) {
         this.jdbc = new JdbcTemplate(database);
         this.jdbc.setFetchSize(FETCH);
         this.languages = languages;

@@ -16,6 +16,7 @@ import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
 import mellow.core.format.UnreadableFileException;
 import mellow.server.common.DatabaseAway;
 import mellow.server.common.Deadlocks;
@@ -350,7 +351,7 @@ public class RunService implements SmartLifecycle {
                 .optional();
     }
 
-    private <T> T required(java.util.function.Supplier<T> statement) {
+    private <T> T required(Supplier<T> statement) {
         return Objects.requireNonNull(apart.execute(status -> statement.get()));
     }
 

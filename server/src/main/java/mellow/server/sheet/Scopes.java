@@ -1,11 +1,14 @@
 package mellow.server.sheet;
 
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.server.common.Refusal;
@@ -40,7 +43,7 @@ class Scopes {
                 one(all, "product"),
                 languages.parse(list(all, "in")),
                 states(list(all, "only")),
-                order(java.util.Objects.requireNonNullElse(one(all, "by"), "section")),
+                order(Objects.requireNonNullElse(one(all, "by"), "section")),
                 one(all, "words"),
                 one(all, "section"),
                 one(all, "tag"),
@@ -48,14 +51,12 @@ class Scopes {
                 instant(one(all, "since")),
                 number(all, "intake"),
                 OPEN.equals(one(all, "asked")),
-                check(java.util.Objects.requireNonNullElse(one(all, "check"), "")));
+                check(Objects.requireNonNullElse(one(all, "check"), "")));
     }
 
     private static @Nullable String one(MultiValueMap<String, String> all, String name) {
         String value = all.getFirst(name);
-        return value == null || value.isEmpty()
-                ? null
-                : java.net.URLDecoder.decode(value, java.nio.charset.StandardCharsets.UTF_8);
+        return value == null || value.isEmpty() ? null : URLDecoder.decode(value, StandardCharsets.UTF_8);
     }
 
     private static List<String> list(MultiValueMap<String, String> all, String name) {

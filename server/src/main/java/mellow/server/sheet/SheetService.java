@@ -1,14 +1,20 @@
 package mellow.server.sheet;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import javax.sql.DataSource;
+import mellow.core.cell.CellState;
 import mellow.core.language.LanguageTag;
 import mellow.server.cell.CellReader;
 import mellow.server.cell.CellView;
@@ -67,7 +73,7 @@ public class SheetService {
             CheckFilter checks,
             Reading reading,
             JdbcClient jdbc,
-            javax.sql.DataSource database) {
+            DataSource database) {
         this.tables = tables;
         this.products = products;
         this.languages = languages;
@@ -101,15 +107,15 @@ public class SheetService {
 
     /** The entries of a table where any of those languages is in one of those states. */
     @Transactional(readOnly = true)
-    public java.util.Set<Long> entries(String table, List<LanguageTag> in, java.util.Set<String> states) {
-        java.util.Set<mellow.core.cell.CellState> only = java.util.Arrays.stream(mellow.core.cell.CellState.values())
+    public Set<Long> entries(String table, List<LanguageTag> in, Set<String> states) {
+        Set<CellState> only = Arrays.stream(CellState.values())
                 .filter(state -> states.contains(state.word()))
-                .collect(java.util.stream.Collectors.toSet());
+                .collect(Collectors.toSet());
         Scope scope =
                 new Scope(List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null, false, null);
         List<TableInfo> tablesIn = tablesOf(scope);
         ScopeSql query = new ScopeSql(scope, tablesIn, shown(tablesIn, in));
-        java.util.Set<Long> ids = new java.util.HashSet<>();
+        Set<Long> ids = new HashSet<>();
         streaming.query(query.sql(), query.params(), (RowCallbackHandler) row -> ids.add(row.getLong(1)));
         return ids;
     }
@@ -199,7 +205,7 @@ public class SheetService {
         if (wanted.size() == 1) {
             return List.of(this.tables.find(wanted.iterator().next()));
         }
-        Map<String, TableInfo> known = new java.util.LinkedHashMap<>();
+        Map<String, TableInfo> known = new LinkedHashMap<>();
         for (Listed listed : this.tables.all()) {
             known.put(listed.table().slug(), listed.table());
         }

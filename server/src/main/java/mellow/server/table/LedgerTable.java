@@ -6,6 +6,7 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
+import java.util.Objects;
 import org.hibernate.annotations.DynamicUpdate;
 import org.jspecify.annotations.Nullable;
 
@@ -39,7 +40,7 @@ class LedgerTable {
     }
 
     long id() {
-        return java.util.Objects.requireNonNull(id, "not saved yet");
+        return Objects.requireNonNull(id, "not saved yet");
     }
 
     String slug() {

@@ -2,11 +2,15 @@ package mellow.server.table;
 
 import java.text.Normalizer;
 import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Refusal;
@@ -143,7 +147,7 @@ public class TableService {
         Integer[] numbers =
                 kept.stream().map(one -> languages.number(one.tag())).toArray(Integer[]::new);
         jdbc.sql(ARCHIVE)
-                .param("at", clock.instant().atOffset(java.time.ZoneOffset.UTC))
+                .param("at", clock.instant().atOffset(ZoneOffset.UTC))
                 .param("table", table.id())
                 .param("kept", numbers)
                 .update();
@@ -208,7 +212,7 @@ public class TableService {
     public List<Removed> removed() {
         return tables.findByRemovedAtNotNullOrderByRemovedAtDesc().stream()
                 .map(table -> new Removed(
-                        table.id(), table.name(), table.entries(), java.util.Objects.requireNonNull(table.removedAt())))
+                        table.id(), table.name(), table.entries(), Objects.requireNonNull(table.removedAt())))
                 .toList();
     }
 
@@ -246,7 +250,7 @@ public class TableService {
         });
         kept.values().forEach(all -> all.removeIf(one -> !reading.reads(one.tag())));
         return tables.findByRemovedAtNullOrderByNameAsc().stream()
-                .sorted(java.util.Comparator.comparing(LedgerTable::name, String.CASE_INSENSITIVE_ORDER))
+                .sorted(Comparator.comparing(LedgerTable::name, String.CASE_INSENSITIVE_ORDER))
                 .map(table -> new Listed(
                         info(table, kept.getOrDefault(table.id(), List.of())),
                         table.entries(),
@@ -315,5 +319,5 @@ public class TableService {
     public record Listed(TableInfo table, int entries, long words, int version) {}
 
     /** A removed table. */
-    public record Removed(long id, String name, int entries, java.time.Instant removedAt) {}
+    public record Removed(long id, String name, int entries, Instant removedAt) {}
 }

@@ -2,6 +2,7 @@ package mellow.server.token;
 
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
+import java.sql.Types;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -115,7 +116,7 @@ class TokenService {
                 .param(
                         "table",
                         table == null ? null : Long.valueOf(tables.find(table).id()),
-                        java.sql.Types.BIGINT)
+                        Types.BIGINT)
                 .param("now", now.atOffset(ZoneOffset.UTC))
                 .param("expires", now.plus(Duration.ofDays(days)).atOffset(ZoneOffset.UTC))
                 .update();

@@ -6,10 +6,12 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -53,7 +55,7 @@ class OwnersTest {
                 Matcher named = NAMED.matcher(code);
                 String table = named.find()
                         ? named.group(1)
-                        : entity.group(1).replaceAll("(?<=[a-z])(?=[A-Z])", "_").toLowerCase(java.util.Locale.ROOT);
+                        : entity.group(1).replaceAll("(?<=[a-z])(?=[A-Z])", "_").toLowerCase(Locale.ROOT);
                 byEntity.computeIfAbsent(table, any -> new TreeSet<>()).add(feature);
             }
         }
@@ -115,7 +117,7 @@ class OwnersTest {
         Pattern digits = Pattern.compile("\\b(state|standing|answer)\\s*(=|<>|in|not in)\\s*\\(?[0-9]");
         for (Path file : files(CODE, ".java")) {
             if (!file.startsWith(CODE.resolve("audit"))) {
-                assertThat(digits.matcher(Files.readString(file)).results().map(java.util.regex.MatchResult::group))
+                assertThat(digits.matcher(Files.readString(file)).results().map(MatchResult::group))
                         .as(file.toString())
                         .isEmpty();
             }

@@ -1,6 +1,8 @@
 package mellow.server.architecture;
 
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,7 +34,7 @@ final class Picture {
     static String draw(SortedMap<String, Map<String, Set<String>>> modules) {
         Picture picture = new Picture();
         List<String> names = new ArrayList<>(modules.keySet());
-        java.util.Collections.reverse(names);
+        Collections.reverse(names);
         for (String name : names) {
             picture.module(name, modules.get(name));
         }
@@ -46,7 +48,7 @@ final class Picture {
         top += 16;
         Map<String, Integer> levels = new TreeMap<>();
         used.keySet().forEach(one -> level(one, used, levels));
-        SortedMap<Integer, List<String>> rows = new TreeMap<>(java.util.Comparator.reverseOrder());
+        SortedMap<Integer, List<String>> rows = new TreeMap<>(Comparator.reverseOrder());
         levels.forEach((one, level) ->
                 rows.computeIfAbsent(level, any -> new ArrayList<>()).add(one));
         Map<String, int[]> places = new HashMap<>();

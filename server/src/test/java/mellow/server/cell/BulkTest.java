@@ -14,16 +14,19 @@ import java.util.concurrent.Future;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import mellow.core.merge.Arrival;
+import mellow.core.text.Shape;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.cell.CellChange.How;
 import mellow.server.cell.CellChanged.Many;
 import mellow.server.common.Refusal;
+import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
 import mellow.server.entry.EntryService.Rewritten;
 import mellow.server.entry.EntryUndo;
 import mellow.server.people.Level;
 import mellow.server.support.ServerTest;
 import mellow.server.support.Statements;
+import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -181,11 +184,11 @@ class BulkTest extends ServerTest {
         entries.create(
                 mara,
                 ledger.slug("Ramp"),
-                mellow.core.text.Shape.PLAIN,
-                new mellow.server.entry.Description("r.1", "", "", "", "", 0, 0, List.of(), true),
+                Shape.PLAIN,
+                new Description("r.1", "", "", "", "", 0, 0, List.of(), true),
                 new TreeMap<>(Map.of("other", "Another ramp")),
                 null);
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> undoing.undo(mara, removed.change()))
+        Assertions.assertThatThrownBy(() -> undoing.undo(mara, removed.change()))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("r.1");
     }

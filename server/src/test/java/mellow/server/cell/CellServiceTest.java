@@ -8,6 +8,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.stream.IntStream;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
@@ -130,7 +131,7 @@ class CellServiceTest extends ServerTest {
     @Test
     void ofManyAtOnceOneWinsAndNoneIsLostSilently() throws Exception {
         ExecutorService together = Executors.newFixedThreadPool(6);
-        List<Callable<Boolean>> attempts = java.util.stream.IntStream.range(0, 12)
+        List<Callable<Boolean>> attempts = IntStream.range(0, 12)
                 .<Callable<Boolean>>mapToObj(i -> () -> {
                     try {
                         text(lina, "down", Action.PENCIL, 0, "Text " + i);

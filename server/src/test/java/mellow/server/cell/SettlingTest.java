@@ -11,6 +11,7 @@ import mellow.server.cell.CellChanged.Many;
 import mellow.server.common.Refusal;
 import mellow.server.people.Level;
 import mellow.server.support.ServerTest;
+import org.assertj.core.api.ThrowableAssert;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -50,7 +51,7 @@ class SettlingTest extends ServerTest {
                 .id();
     }
 
-    private void refused(String code, org.assertj.core.api.ThrowableAssert.ThrowingCallable change) {
+    private void refused(String code, ThrowableAssert.ThrowingCallable change) {
         assertThatThrownBy(change).isInstanceOfSatisfying(Refusal.class, refusal -> assertThat(refusal.code())
                 .isEqualTo(code));
     }

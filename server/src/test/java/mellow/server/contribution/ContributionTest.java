@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
@@ -177,10 +179,10 @@ class ContributionTest extends ServerTest {
         Offers all = offers.offers(lina, lina, null, "", 0);
         assertThat(all.counts())
                 .containsOnly(
-                        java.util.Map.entry("open", 1),
-                        java.util.Map.entry("settled", 2),
-                        java.util.Map.entry("amended", 1),
-                        java.util.Map.entry("returned", 1));
+                        Map.entry("open", 1),
+                        Map.entry("settled", 2),
+                        Map.entry("amended", 1),
+                        Map.entry("returned", 1));
         assertThat(all.offers()).extracting(OfferLine::key).containsExactly("wait", "draft", "stop", "down", "up");
         OfferLine amended =
                 offers.offers(oskar, lina, GERMAN, "amended", 0).offers().get(0);
@@ -213,7 +215,7 @@ class ContributionTest extends ServerTest {
         }
         Offers first = offers.offers(lina, lina, GERMAN, "", 0);
         assertThat(first.offers()).hasSize(OfferList.PAGE);
-        Offers second = offers.offers(lina, lina, GERMAN, "", java.util.Objects.requireNonNull(first.next()));
+        Offers second = offers.offers(lina, lina, GERMAN, "", Objects.requireNonNull(first.next()));
         assertThat(second.offers()).extracting(OfferLine::key).containsExactly("k4", "k3", "k2", "k1", "k0");
         assertThat(second.next()).isNull();
     }

@@ -3,9 +3,14 @@ package mellow.server.entry;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import javax.imageio.ImageIO;
 import mellow.core.merge.Arrival;
 import mellow.core.text.Shape;
 import mellow.server.cell.CellChange;
@@ -19,6 +24,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpMethod;
+import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 
 class EntryServiceTest extends ServerTest {
 
@@ -291,10 +297,9 @@ class EntryServiceTest extends ServerTest {
     @Test
     void aPictureIsOneByItsContent() throws Exception {
         long up = ledger.entry("up");
-        byte[] png = new java.io.ByteArrayOutputStream() {
-            byte[] drawn() throws java.io.IOException {
-                javax.imageio.ImageIO.write(
-                        new java.awt.image.BufferedImage(8, 4, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", this);
+        byte[] png = new ByteArrayOutputStream() {
+            byte[] drawn() throws IOException {
+                ImageIO.write(new BufferedImage(8, 4, BufferedImage.TYPE_INT_RGB), "png", this);
                 return toByteArray();
             }
         }.drawn();
@@ -303,15 +308,13 @@ class EntryServiceTest extends ServerTest {
                 .isEqualTo("not-a-picture");
         assertThat(http.send(
                                 mara,
-                                org.springframework.test.web.servlet.request.MockMvcRequestBuilders.request(
-                                                HttpMethod.PUT, path)
-                                        .content(java.util.Arrays.copyOf(png, 40)))
+                                MockMvcRequestBuilders.request(HttpMethod.PUT, path)
+                                        .content(Arrays.copyOf(png, 40)))
                         .code())
                 .isEqualTo("broken-picture");
         assertThat(http.send(
                                 mara,
-                                org.springframework.test.web.servlet.request.MockMvcRequestBuilders.request(
-                                                HttpMethod.PUT, path)
+                                MockMvcRequestBuilders.request(HttpMethod.PUT, path)
                                         .content(png))
                         .status())
                 .isEqualTo(200);

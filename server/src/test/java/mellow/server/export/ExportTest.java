@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.people.Level;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -99,7 +100,7 @@ class ExportTest extends ServerTest {
 
     @Test
     void anOfferDoesNotLeaveAsIfItWereSettled() throws Exception {
-        long lina = ledger.person("lina", "de", mellow.server.people.Level.CONTRIBUTOR);
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
         ledger.change(lina, "up", "de", CellChange.text(Action.PUT_FORWARD, 1, "Klappe oben"));
         assertThat(inPlace().bytes()).isEqualTo(SHEET);
         assertThat(new String(

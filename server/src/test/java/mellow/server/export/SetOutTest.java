@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.support.Http;
@@ -298,7 +299,7 @@ class SetOutTest extends ServerTest {
                 .isEqualTo(
                         "[{\"path\":\"l/de.yml\",\"language\":\"de\",\"made\":false},{\"path\":\"l/en.yml\",\"language\":\"en\",\"made\":false},{\"path\":\"l/cy.yml\",\"language\":\"cy\",\"made\":true}]");
         assertThat(http.get(mara, "/api/tables/l/export/set").status()).isEqualTo(200);
-        ledger.takeIn(mara, "Alone", "key,en\na,A\n", mellow.core.merge.Arrival.SETTLED);
+        ledger.takeIn(mara, "Alone", "key,en\na,A\n", Arrival.SETTLED);
         assertThat(http.get(mara, "/api/tables/alone/export/set").code()).isEqualTo("no-set");
     }
 

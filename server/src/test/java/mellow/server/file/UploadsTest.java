@@ -3,12 +3,14 @@ package mellow.server.file;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import mellow.core.merge.Arrival;
 import mellow.server.common.Refusal;
+import mellow.server.common.TempFiles;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -46,7 +48,7 @@ class UploadsTest extends ServerTest {
     @Test
     void aFileIsHandedOverWholeAndNothingOfItStaysOnTheDisk() throws Exception {
         Path[] temps = new Path[1];
-        temps[0] = mellow.server.common.TempFiles.create(".probe");
+        temps[0] = TempFiles.create(".probe");
         Files.delete(temps[0]);
         long before = count(temps[0].getParent());
         String read = uploads(4, 100)
@@ -56,7 +58,7 @@ class UploadsTest extends ServerTest {
         assertThat(count(temps[0].getParent())).isEqualTo(before);
     }
 
-    private static long count(Path folder) throws java.io.IOException {
+    private static long count(Path folder) throws IOException {
         try (var all = Files.list(folder)) {
             return all.filter(path -> path.toString().endsWith(".upload")).count();
         }

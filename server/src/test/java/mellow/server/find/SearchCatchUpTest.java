@@ -11,6 +11,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import mellow.server.record.SearchIndex;
 import org.junit.jupiter.api.Test;
+import org.mockito.Mockito;
 
 class SearchCatchUpTest {
 
@@ -21,7 +22,7 @@ class SearchCatchUpTest {
     void goesOnUntilNothingWaits() {
         when(index.step()).thenReturn(2_000, 2_000, 7, 0);
         catchUp.catchUp();
-        verify(index, org.mockito.Mockito.times(4)).step();
+        verify(index, Mockito.times(4)).step();
     }
 
     @Test

@@ -4,8 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
@@ -18,6 +22,7 @@ import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.people.Level;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
+import org.awaitility.Awaitility;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -59,14 +64,12 @@ class IntakeChoicesTest extends ServerTest {
     }
 
     private PreviewReply choose(ChangeKind kind, Choice choice, List<Integer> lines, String find) {
-        return java.util.Objects.requireNonNull(
-                previews.choose(mara, intake, new ChoiceRequest(kind, choice, lines, find))
-                        .preview());
+        return Objects.requireNonNull(previews.choose(mara, intake, new ChoiceRequest(kind, choice, lines, find))
+                .preview());
     }
 
     private PreviewReply preview() {
-        return java.util.Objects.requireNonNull(
-                previews.preview(mara, intake, false).preview());
+        return Objects.requireNonNull(previews.preview(mara, intake, false).preview());
     }
 
     private static Map<Choice, Integer> chosen(PreviewReply preview, ChangeKind kind) {
@@ -187,16 +190,15 @@ class IntakeChoicesTest extends ServerTest {
     @Test
     void decidingOtherwiseComparesAgainAndManyWhoAskCompareOnce() throws Exception {
         intakes.decide(mara, intake, "ramp-panel", null, Arrival.PENCILLED);
-        List<java.util.concurrent.CompletableFuture<PreviewReply>> asked = new java.util.ArrayList<>();
+        List<CompletableFuture<PreviewReply>> asked = new ArrayList<>();
         for (int i = 0; i < 6; i++) {
-            asked.add(java.util.concurrent.CompletableFuture.supplyAsync(
+            asked.add(CompletableFuture.supplyAsync(
                     () -> previews.preview(mara, intake, false).preview()));
         }
-        for (java.util.concurrent.CompletableFuture<PreviewReply> one : asked) {
-            one.get(60, java.util.concurrent.TimeUnit.SECONDS);
+        for (CompletableFuture<PreviewReply> one : asked) {
+            one.get(60, TimeUnit.SECONDS);
         }
-        org.awaitility.Awaitility.await()
-                .until(() -> previews.preview(mara, intake, false).preview() != null);
+        Awaitility.await().until(() -> previews.preview(mara, intake, false).preview() != null);
         assertThat(preview().pencilled()).isEqualTo(3);
         assertThat(preview().settled()).isZero();
         assertThat(ledger.ask(Integer.class, "select count(*) from run where kind = 'compare'"))

@@ -3,11 +3,13 @@ package mellow.server.intake;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
@@ -287,8 +289,7 @@ class IntakeFormatsTest extends ServerTest {
         Http.Reply reply = http.get(
                 mara,
                 "/api/tables/ramp/export/fresh?format=json&untranslated=source&pattern=%7Blanguage%7D/%7Btable%7D.%7Bext%7D");
-        java.util.zip.ZipInputStream zip =
-                new java.util.zip.ZipInputStream(new java.io.ByteArrayInputStream(reply.bytes()));
+        ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(reply.bytes()));
         assertThat(zip.getNextEntry().getName()).isEqualTo("de/ramp.json");
         assertThat(new String(zip.readAllBytes(), StandardCharsets.UTF_8)).contains("Rampe oben");
         assertThat(zip.getNextEntry().getName()).isEqualTo("fi/ramp.json");

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
+import mellow.core.merge.Arrival;
 import mellow.server.people.Level;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
@@ -13,6 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.MediaType;
+import org.springframework.mock.web.MockHttpServletRequest;
 
 class IntakeHttpTest extends ServerTest {
 
@@ -138,8 +141,7 @@ class IntakeHttpTest extends ServerTest {
         String half = "\\ud83d";
         String nul = "\\u0000";
         String boat = "\\ud83d\\udea2";
-        for (String key :
-                java.util.List.of("a" + nul + "b", "a" + half + "b", nul.repeat(300), boat.repeat(300) + nul)) {
+        for (String key : List.of("a" + nul + "b", "a" + half + "b", nul.repeat(300), boat.repeat(300) + nul)) {
             Http.Reply shown = upload("deck.json", "{\"" + key + "\": \"Up\"}");
             assertThat(shown.status()).as(key).isEqualTo(201);
             assertThat(shown.body().path("reading").path("unread").asBoolean()).isTrue();
@@ -151,7 +153,7 @@ class IntakeHttpTest extends ServerTest {
     }
 
     private Http.Reply push(String name, String content) throws Exception {
-        ledger.takeIn(mara, "Ramp", "key,en,de\nup,Up,Rauf\n", mellow.core.merge.Arrival.SETTLED);
+        ledger.takeIn(mara, "Ramp", "key,en,de\nup,Up,Rauf\n", Arrival.SETTLED);
         return http.bytes(mara, "/api/intakes?table=ramp&name=" + name, content.getBytes(StandardCharsets.UTF_8));
     }
 
@@ -164,8 +166,7 @@ class IntakeHttpTest extends ServerTest {
                         .contentType(MediaType.APPLICATION_OCTET_STREAM)
                         .content(small)
                         .with(request -> {
-                            return new org.springframework.mock.web.MockHttpServletRequest(
-                                    request.getServletContext(), "POST", "/api/intakes") {
+                            return new MockHttpServletRequest(request.getServletContext(), "POST", "/api/intakes") {
                                 {
                                     setContentType(MediaType.APPLICATION_OCTET_STREAM_VALUE);
                                     setParameter("name", "big.csv");

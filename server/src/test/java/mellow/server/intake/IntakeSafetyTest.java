@@ -16,6 +16,8 @@ import mellow.server.run.RunService.Progress;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import mellow.server.upkeep.Upkeep;
+import org.assertj.core.api.Assertions;
+import org.assertj.core.api.ThrowableAssert;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -63,9 +65,8 @@ class IntakeSafetyTest extends ServerTest {
         ledger.takeIn(mara, "Ramp", WHOLE, Arrival.SETTLED);
     }
 
-    private String code(org.assertj.core.api.ThrowableAssert.ThrowingCallable call) {
-        return org.assertj.core.api.Assertions.catchThrowableOfType(Refusal.class, call)
-                .code();
+    private String code(ThrowableAssert.ThrowingCallable call) {
+        return Assertions.catchThrowableOfType(Refusal.class, call).code();
     }
 
     private String sentOut() throws Exception {

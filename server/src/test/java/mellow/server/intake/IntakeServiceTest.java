@@ -5,10 +5,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.stream.Collectors;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.merge.Arrival;
@@ -20,6 +24,7 @@ import mellow.server.people.Level;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
+import org.awaitility.Awaitility;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -54,9 +59,9 @@ class IntakeServiceTest extends ServerTest {
     /** "KIND count" of every group. */
     private List<String> preview(long person, long intake) {
         comparing.compare(person, intake, Progress.UNWATCHED);
-        PreviewReply preview = java.util.Objects.requireNonNull(
-                previews.preview(person, intake, false).preview());
-        List<String> told = new java.util.ArrayList<>();
+        PreviewReply preview =
+                Objects.requireNonNull(previews.preview(person, intake, false).preview());
+        List<String> told = new ArrayList<>();
         preview.groups().forEach(group -> told.add(group.kind() + " " + group.count()));
         preview.stale().forEach((tag, n) -> told.add("stale " + tag + " " + n));
         return told;
@@ -243,9 +248,7 @@ class IntakeServiceTest extends ServerTest {
             started.countDown();
             try {
                 cancelled.get(20, TimeUnit.SECONDS);
-            } catch (InterruptedException
-                    | java.util.concurrent.ExecutionException
-                    | java.util.concurrent.TimeoutException late) {
+            } catch (InterruptedException | ExecutionException | TimeoutException late) {
                 throw new IllegalStateException(late);
             }
             intakes.apply(order.person(), order.subject(), progress);
@@ -256,7 +259,7 @@ class IntakeServiceTest extends ServerTest {
                 .isInstanceOf(Refusal.class);
         intakes.cancel(mara, intake);
         cancelled.complete(null);
-        org.awaitility.Awaitility.await().until(() -> runs.latest(IntakeService.RUN, intake)
+        Awaitility.await().until(() -> runs.latest(IntakeService.RUN, intake)
                 .orElseThrow()
                 .status()
                 .equals("cancelled"));

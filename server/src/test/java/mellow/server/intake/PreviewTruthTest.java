@@ -6,9 +6,11 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
@@ -31,6 +33,7 @@ import mellow.server.support.ServerTest;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** For any file, any ledger and any choices: the groups of a preview, their sums, the report and what is true afterwards say the same. */
@@ -115,8 +118,7 @@ class PreviewTruthTest extends ServerTest {
 
     private PreviewReply preview(long mara, long intake) {
         comparing.compare(mara, intake, Progress.UNWATCHED);
-        return java.util.Objects.requireNonNull(
-                previews.preview(mara, intake, false).preview());
+        return Objects.requireNonNull(previews.preview(mara, intake, false).preview());
     }
 
     private static Map<ChangeKind, Map<Choice, Integer>> done(PreviewReply reply) {
@@ -129,15 +131,14 @@ class PreviewTruthTest extends ServerTest {
 
     /** What the record says of every entry that is there, with its version left out. */
     private Map<Long, String> record() {
-        Map<Long, String> record = new java.util.HashMap<>();
+        Map<Long, String> record = new HashMap<>();
         jdbc.sql(
                         """
                         select e.id, concat_ws('|', e.key, e.source, e.note, e.reference, e.section, e.max_length, e.removed_at is null,
                             (select string_agg(concat_ws(':', c.language_id, c.text, c.standing, c.open_offers), ',' order by c.language_id) from cell c where c.entry_id = e.id)) said
                         from entry e where e.removed_at is null
                         """)
-                .query((org.springframework.jdbc.core.RowCallbackHandler)
-                        row -> record.put(row.getLong(1), row.getString(2)));
+                .query((RowCallbackHandler) row -> record.put(row.getLong(1), row.getString(2)));
         return record;
     }
 
@@ -197,8 +198,7 @@ class PreviewTruthTest extends ServerTest {
         Map<Long, String> before = record();
         int offers = ask("select count(*) from offer where answer = 0");
         intakes.apply(mara, intake, Progress.UNWATCHED);
-        PreviewReply report =
-                java.util.Objects.requireNonNull(replies.reply(mara, intake).report());
+        PreviewReply report = Objects.requireNonNull(replies.reply(mara, intake).report());
         assertThat(done(report)).isEqualTo(done(seen));
         assertThat(report.settled()).as("settled").isEqualTo(seen.settled());
         assertThat(report.offered()).as("offered").isEqualTo(seen.offered());

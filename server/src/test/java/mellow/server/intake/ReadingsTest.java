@@ -10,15 +10,19 @@ import static org.mockito.Mockito.verify;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import mellow.core.format.KeyHabit;
 import mellow.core.format.SiblingHabit;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
+import mellow.server.cell.CellChange;
 import mellow.server.file.FileStore;
 import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.run.RunService.Progress;
+import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
+import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -77,8 +81,7 @@ class ReadingsTest extends ServerTest {
     void aFileThatIsGoneIsNotRemembered() {
         long intake = intakes.upload(mara, "Ramp.csv", bytes(FIRST));
         ledger.run("delete from stored_file_part");
-        assertThat(org.assertj.core.api.Assertions.catchThrowable(
-                        () -> intakes.apply(mara, intake, Progress.UNWATCHED)))
+        assertThat(Assertions.catchThrowable(() -> intakes.apply(mara, intake, Progress.UNWATCHED)))
                 .hasMessageContaining("not kept any more");
     }
 
@@ -131,7 +134,7 @@ class ReadingsTest extends ServerTest {
         long drop = drops.begin(mara);
         files.forEach((name, content) -> drops.add(mara, drop, name, bytes(content)));
         drops.sort(mara, drop, Progress.UNWATCHED);
-        return java.util.Objects.requireNonNull(drops.reply(mara, drop).intakes());
+        return Objects.requireNonNull(drops.reply(mara, drop).intakes());
     }
 
     @Test
@@ -199,11 +202,7 @@ class ReadingsTest extends ServerTest {
         assertThat(ledger.ask(String.class, "select string_agg(distinct options ->> 'keys', ',') from master_file"))
                 .isEqualTo("KEY");
         ledger.allowOwn("Messages", "fi");
-        ledger.change(
-                mara,
-                "login.title",
-                "fi",
-                mellow.server.cell.CellChange.text(mellow.server.cell.CellChange.Action.PUT_FORWARD, 1, "Tervetuloa"));
+        ledger.change(mara, "login.title", "fi", CellChange.text(CellChange.Action.PUT_FORWARD, 1, "Tervetuloa"));
         byte[] out = http.get(mara, "/api/tables/messages/export/in-place?file=l/messages.fi.xlf")
                 .bytes();
         assertThat(new String(out, StandardCharsets.UTF_8).replace(" state=\"final\"", ""))
@@ -216,5 +215,5 @@ class ReadingsTest extends ServerTest {
     }
 
     @Autowired
-    private mellow.server.support.Http http;
+    private Http http;
 }

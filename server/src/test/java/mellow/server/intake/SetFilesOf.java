@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
+import java.util.function.UnaryOperator;
 
 /** Makes the files of a set for tests: the same keys in every language, the texts "<language> text 1" and so on. */
 final class SetFilesOf {
@@ -17,7 +18,7 @@ final class SetFilesOf {
 
     private static Map<String, String> of(
             List<String> tags,
-            java.util.function.UnaryOperator<String> path,
+            UnaryOperator<String> path,
             BiFunction<String, String, String> whole,
             int keys,
             String indent) {

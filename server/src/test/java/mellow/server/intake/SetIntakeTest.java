@@ -12,6 +12,7 @@ import java.util.TreeMap;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
+import mellow.server.cell.CellChange;
 import mellow.server.common.Refusal;
 import mellow.server.intake.Sets.FileChoice;
 import mellow.server.intake.Sets.FileReply;
@@ -20,6 +21,7 @@ import mellow.server.people.Level;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
+import mellow.server.upkeep.Upkeep;
 import org.awaitility.Awaitility;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -29,7 +31,7 @@ import org.springframework.beans.factory.annotation.Autowired;
 class SetIntakeTest extends ServerTest {
 
     @Autowired
-    private mellow.server.upkeep.Upkeep upkeep;
+    private Upkeep upkeep;
 
     @Autowired
     private Drops drops;
@@ -159,11 +161,7 @@ class SetIntakeTest extends ServerTest {
     void whatWasSettledHereStaysAndTheFilesTextIsOffered() {
         take(only(drop(mara, files)));
         ledger.allowOwn("Locales", "de");
-        ledger.change(
-                mara,
-                "deck.k1",
-                "de",
-                mellow.server.cell.CellChange.text(mellow.server.cell.CellChange.Action.PUT_FORWARD, 1, "hier"));
+        ledger.change(mara, "deck.k1", "de", CellChange.text(CellChange.Action.PUT_FORWARD, 1, "hier"));
         files.computeIfPresent("locales/de.yml", (path, text) -> text.replace("de text 1\n", "dort\n"));
         long edited = only(drop(mara, files));
         assertThat(would(edited)).isEqualTo(Map.of(ChangeKind.CONFLICTS, 1));

@@ -2,6 +2,7 @@ package mellow.server.language;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -10,10 +11,15 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.Arrival;
+import mellow.server.intake.IntakeService;
+import mellow.server.people.Level;
+import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.http.HttpMethod;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Numbers of languages, which everything refers to. */
@@ -22,10 +28,10 @@ class LanguageServiceTest extends ServerTest {
     private static final LanguageTag NOBODYS = new LanguageTag("vo");
 
     @Autowired
-    private mellow.server.support.Http http;
+    private Http http;
 
     @Autowired
-    private mellow.server.intake.IntakeService intakes;
+    private IntakeService intakes;
 
     @Autowired
     private LanguageService languages;
@@ -79,8 +85,8 @@ class LanguageServiceTest extends ServerTest {
     @Test
     void readingAndAskingMakesNoLanguages() throws Exception {
         long mara = ledger.coordinator("mara");
-        long lina = ledger.person("lina", "de", mellow.server.people.Level.CONTRIBUTOR);
-        ledger.takeIn(mara, "Ramp", "key,en,de\nup,Ramp up,\n", mellow.core.merge.Arrival.SETTLED);
+        long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
+        ledger.takeIn(mara, "Ramp", "key,en,de\nup,Ramp up,\n", Arrival.SETTLED);
         long entry = ledger.entry("up");
         int before = ledger.ask(Integer.class, "select count(*) from language");
         for (String path : new String[] {
@@ -95,13 +101,10 @@ class LanguageServiceTest extends ServerTest {
         }
         String cells = "{\"action\":\"PENCIL\",\"meaningConfirmed\":false,\"cells\":[{\"entry\":" + entry
                 + ",\"language\":\"gd\",\"version\":0,\"text\":\"x\"}]}";
-        assertThat(http.json(lina, org.springframework.http.HttpMethod.POST, "/api/cells/changes", cells)
-                        .code())
+        assertThat(http.json(lina, HttpMethod.POST, "/api/cells/changes", cells).code())
                 .isEqualTo("language-not-kept");
         long intake = intakes.upload(
-                lina,
-                "Ramp.csv",
-                "key,en,de,gd\nup,Ramp up,Hoch,Suas\n".getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                lina, "Ramp.csv", "key,en,de,gd\nup,Ramp up,Hoch,Suas\n".getBytes(StandardCharsets.UTF_8));
         http.get(lina, "/api/intakes/" + intake + "/preview");
         assertThat(ledger.ask(Integer.class, "select count(*) from language")).isEqualTo(before);
     }

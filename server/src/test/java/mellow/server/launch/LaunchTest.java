@@ -10,6 +10,8 @@ import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
+import mellow.server.common.TempFiles;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -96,7 +98,7 @@ class LaunchTest {
             assertThat(cluster.start().url()).isEqualTo(url);
             cluster.stop();
             int port = Integer.parseInt(url.replaceAll(".*:(\\d+)/.*", "$1"));
-            try (ServerSocket other = new ServerSocket(port, 1, java.net.InetAddress.getLoopbackAddress())) {
+            try (ServerSocket other = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
                 assertThat(other.isBound()).isTrue();
                 assertThat(cluster.start().url()).as("the port is taken").isNotEqualTo(url);
             }
@@ -111,16 +113,14 @@ class LaunchTest {
         Files.createDirectories(place);
         Files.writeString(place.resolve("mellow-1.copy"), "half of it");
         Files.writeString(place.resolve("somebody-elses"), "kept");
-        assertThat(mellow.server.common.TempFiles.use(place)).isEqualTo(1);
+        assertThat(TempFiles.use(place)).isEqualTo(1);
         try {
-            Path made = mellow.server.common.TempFiles.create(".copy");
+            Path made = TempFiles.create(".copy");
             assertThat(made).hasParent(place);
-            assertThat(Files.getPosixFilePermissions(place))
-                    .isEqualTo(java.nio.file.attribute.PosixFilePermissions.fromString("rwx------"));
+            assertThat(Files.getPosixFilePermissions(place)).isEqualTo(PosixFilePermissions.fromString("rwx------"));
             assertThat(Files.exists(place.resolve("somebody-elses"))).isTrue();
         } finally {
-            mellow.server.common.TempFiles.use(
-                    Path.of(System.getProperty("java.io.tmpdir")).resolve("mellow-tests"));
+            TempFiles.use(Path.of(System.getProperty("java.io.tmpdir")).resolve("mellow-tests"));
         }
     }
 

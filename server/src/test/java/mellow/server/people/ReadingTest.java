@@ -2,6 +2,7 @@ package mellow.server.people;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import mellow.core.merge.Arrival;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
@@ -33,7 +34,7 @@ class ReadingTest extends ServerTest {
 
     private String read(long person, String path) throws Exception {
         Http.Reply reply = http.get(person, path);
-        return reply.status() + " " + new String(reply.bytes(), java.nio.charset.StandardCharsets.UTF_8);
+        return reply.status() + " " + new String(reply.bytes(), StandardCharsets.UTF_8);
     }
 
     @Test

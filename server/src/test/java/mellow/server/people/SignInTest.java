@@ -12,6 +12,9 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.util.List;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
 import mellow.server.MellowServer;
 import mellow.server.support.Ledger;
 import mellow.server.support.TestDatabase;
@@ -173,7 +176,7 @@ class SignInTest {
     void endedByACoordinatorAtTheSameMomentNoSessionLives() throws Exception {
         long lina = ledger.person("lina", "de", Level.CONTRIBUTOR);
         long mara = ledger.ask(Long.class, "select id from person where sign_in = 'mara'");
-        var both = java.util.concurrent.Executors.newFixedThreadPool(2);
+        var both = Executors.newFixedThreadPool(2);
         try {
             for (int round = 0; round < 4; round++) {
                 cookies = new CookieManager();
@@ -196,7 +199,7 @@ class SignInTest {
         }
     }
 
-    private java.util.concurrent.Future<String> listening() {
+    private Future<String> listening() {
         HttpRequest request = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/api/live"))
                 .build();
         return http.sendAsync(request, BodyHandlers.ofString()).thenApply(HttpResponse::body);
@@ -210,12 +213,12 @@ class SignInTest {
         var first = listening();
         send("GET", "/api/session", "", false);
         send("DELETE", "/api/session", "", true);
-        assertThat(first.get(15, java.util.concurrent.TimeUnit.SECONDS)).contains("open");
+        assertThat(first.get(15, TimeUnit.SECONDS)).contains("open");
         signIn("lina", "ahoy-lina");
         var second = listening();
         send("GET", "/api/session", "", false);
         desk.end(mara, lina);
-        assertThat(second.get(15, java.util.concurrent.TimeUnit.SECONDS)).contains("open");
+        assertThat(second.get(15, TimeUnit.SECONDS)).contains("open");
     }
 
     @Test

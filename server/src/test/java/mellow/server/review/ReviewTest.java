@@ -12,6 +12,7 @@ import java.util.concurrent.CyclicBarrier;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.stream.Stream;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
@@ -24,6 +25,7 @@ import mellow.server.review.ReviewService.ReviewReply;
 import mellow.server.support.ServerTest;
 import mellow.server.wordbook.WordbookService;
 import mellow.server.wordbook.WordbookService.TermText;
+import org.assertj.core.groups.Tuple;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -167,7 +169,7 @@ class ReviewTest extends ServerTest {
         assertThat(first.next()).isEqualTo(ReviewService.PAGE);
         ReviewReply second = review.waiting(oskar, query, ReviewService.PAGE);
         assertThat(second.next()).isNull();
-        List<Long> all = java.util.stream.Stream.concat(first.strips().stream(), second.strips().stream())
+        List<Long> all = Stream.concat(first.strips().stream(), second.strips().stream())
                 .map(Strip::offer)
                 .distinct()
                 .toList();
@@ -209,9 +211,7 @@ class ReviewTest extends ServerTest {
         ledger.change(oskar, "deck", "de", CellChange.answer(Action.SETTLE, 1, other, null));
         assertThat(look(oskar, 0, ReviewQuery.Order.OLDEST).contributors())
                 .extracting(Contributor::name, Contributor::waiting, Contributor::settled, Contributor::returned)
-                .containsExactlyInAnyOrder(
-                        org.assertj.core.groups.Tuple.tuple("LINA", 1, 0, 1),
-                        org.assertj.core.groups.Tuple.tuple("HANNE", 1, 1, 0));
+                .containsExactlyInAnyOrder(Tuple.tuple("LINA", 1, 0, 1), Tuple.tuple("HANNE", 1, 1, 0));
     }
 
     @Test

@@ -3,6 +3,7 @@ package mellow.server.sheet;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import mellow.core.cell.CellState;
@@ -218,7 +219,7 @@ class SheetServiceTest extends ServerTest {
 
     @Test
     void givesNoMoreRowsThanAScreenNeeds() throws Exception {
-        String ids = String.join(",", java.util.Collections.nCopies(201, "1"));
+        String ids = String.join(",", Collections.nCopies(201, "1"));
         assertThat(http.get(mara, "/api/rows?ids=" + ids).code()).isEqualTo("page-too-large");
     }
 }

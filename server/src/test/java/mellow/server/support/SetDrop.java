@@ -1,5 +1,6 @@
 package mellow.server.support;
 
+import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import mellow.server.intake.IntakeService;
@@ -30,7 +31,7 @@ public class SetDrop {
                             .path("id")
                             .asLong();
             for (Map.Entry<String, String> file : files.entrySet()) {
-                String name = java.net.URLEncoder.encode(file.getKey(), StandardCharsets.UTF_8);
+                String name = URLEncoder.encode(file.getKey(), StandardCharsets.UTF_8);
                 http.bytes(person, drop + "/files?name=" + name, file.getValue().getBytes(StandardCharsets.UTF_8));
             }
             http.json(person, HttpMethod.POST, drop + "/sort", "");

@@ -9,6 +9,7 @@ import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import mellow.server.MellowServer;
@@ -119,8 +120,8 @@ class SlowBodiesTest {
         assertThat(refused).startsWith("HTTP/1.1 503").contains("too-many-at-once");
         // Those who wait are given up after ten seconds, and then others come in again.
         Awaitility.await()
-                .atMost(java.time.Duration.ofSeconds(40))
-                .pollInterval(java.time.Duration.ofSeconds(1))
+                .atMost(Duration.ofSeconds(40))
+                .pollInterval(Duration.ofSeconds(1))
                 .until(() -> whole("POST /api/session", signedIn(), "{\"signIn\":\"mara\",\"password\":\"ahoy-mara\"}")
                         .startsWith("HTTP/1.1 200"));
     }

@@ -17,6 +17,7 @@ import mellow.core.format.xml.XmlNode.Remark;
 import mellow.core.format.xml.XmlReader;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
+import org.jspecify.annotations.Nullable;
 
 /** A file of string resources as it was read. */
 final class AndroidReading extends TextReading<AndroidReading.Item> {
@@ -82,7 +83,7 @@ final class AndroidReading extends TextReading<AndroidReading.Item> {
                 end);
     }
 
-    private static @org.jspecify.annotations.Nullable Shape shape(Element element) {
+    private static @Nullable Shape shape(Element element) {
         return switch (element.name()) {
             case "string" -> Shape.PLAIN;
             case "plurals" -> Shape.PLURAL;

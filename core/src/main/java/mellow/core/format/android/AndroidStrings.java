@@ -1,5 +1,6 @@
 package mellow.core.format.android;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -200,10 +201,9 @@ final class AndroidStrings {
     }
 
     private static boolean wellFormed(String markup) {
-        byte[] whole = ("<t>" + markup + "</t>").getBytes(java.nio.charset.StandardCharsets.UTF_8);
+        byte[] whole = ("<t>" + markup + "</t>").getBytes(StandardCharsets.UTF_8);
         try {
-            XmlReader.elementAt(
-                    SourceText.decode(whole, java.nio.charset.StandardCharsets.UTF_8, new Problems("text")), 0);
+            XmlReader.elementAt(SourceText.decode(whole, StandardCharsets.UTF_8, new Problems("text")), 0);
             return true;
         } catch (UnreadableFileException broken) {
             return false;

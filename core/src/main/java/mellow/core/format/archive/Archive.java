@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.time.LocalDateTime;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -134,7 +135,7 @@ public final class Archive {
         for (Map.Entry<String, byte[]> part : parts.entrySet()) {
             ZipEntry entry = new ZipEntry(part.getKey());
             // A fixed time: the same content packs to the same bytes.
-            entry.setTimeLocal(java.time.LocalDateTime.of(1980, 2, 1, 0, 0));
+            entry.setTimeLocal(LocalDateTime.of(1980, 2, 1, 0, 0));
             if (part.getKey().equals(stored)) {
                 CRC32 check = new CRC32();
                 check.update(part.getValue());

@@ -7,6 +7,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Optional;
+import mellow.core.format.Position;
 import mellow.core.format.Problems;
 
 /**
@@ -54,9 +55,7 @@ public final class EncodingDetector {
     public static TextEncoding detect(byte[] bytes, Utf8Check check, Problems problems) {
         if (bytes.length == 0) {
             throw problems.refuse(
-                    mellow.core.format.Position.WHOLE_FILE,
-                    "the file is empty",
-                    "a header row and at least one row of texts");
+                    Position.WHOLE_FILE, "the file is empty", "a header row and at least one row of texts");
         }
         Optional<TextEncoding> marked = byteOrderMark(bytes);
         if (marked.isPresent()) {
@@ -96,7 +95,7 @@ public final class EncodingDetector {
             }
             if (startsWith(bytes, start)) {
                 throw problems.refuse(
-                        mellow.core.format.Position.WHOLE_FILE,
+                        Position.WHOLE_FILE,
                         "this is " + magic.getValue() + ", not text",
                         "a text file with separated columns; save the sheet as CSV");
             }

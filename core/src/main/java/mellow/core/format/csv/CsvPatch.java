@@ -1,5 +1,6 @@
 package mellow.core.format.csv;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
@@ -135,7 +136,7 @@ final class CsvPatch implements FilePatch {
     private void padShortRows() throws IOException {
         for (Map.Entry<Integer, TreeMap<Integer, byte[]>> row : missing.entrySet()) {
             int record = row.getKey();
-            java.io.ByteArrayOutputStream tail = new java.io.ByteArrayOutputStream();
+            ByteArrayOutputStream tail = new ByteArrayOutputStream();
             for (int column = records.width(record); column <= row.getValue().lastKey(); column++) {
                 tail.write(delimiter);
                 tail.write(row.getValue().getOrDefault(column, new byte[0]));
@@ -144,7 +145,7 @@ final class CsvPatch implements FilePatch {
             int lastCell = records.outerFrom(record, records.width(record) - 1);
             Replacement inLastCell = replacements.get(lastCell);
             if (inLastCell != null && inLastCell.end() == end) {
-                java.io.ByteArrayOutputStream both = new java.io.ByteArrayOutputStream();
+                ByteArrayOutputStream both = new ByteArrayOutputStream();
                 both.write(inLastCell.bytes());
                 both.write(tail.toByteArray());
                 replacements.put(lastCell, new Replacement(end, both.toByteArray()));

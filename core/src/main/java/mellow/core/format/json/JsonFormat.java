@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.EnumSet;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
@@ -100,9 +101,7 @@ public final class JsonFormat implements FileFormat {
         String gap = "";
         int count = text.forms().size();
         Iterable<String> names = list
-                ? java.util.stream.IntStream.range(0, count)
-                        .mapToObj(Integer::toString)
-                        .toList()
+                ? IntStream.range(0, count).mapToObj(Integer::toString).toList()
                 : text.forms().keySet();
         for (String name : names) {
             value.append(gap).append(lineEnd).append(indent).append("  ");
@@ -115,7 +114,7 @@ public final class JsonFormat implements FileFormat {
 
     /** Whether states run from 0 on without a gap. */
     private static boolean dense(FileText text) {
-        return java.util.stream.IntStream.range(0, text.forms().size())
+        return IntStream.range(0, text.forms().size())
                 .allMatch(i -> text.forms().containsKey(Integer.toString(i)));
     }
 }

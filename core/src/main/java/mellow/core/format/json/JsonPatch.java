@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -122,7 +123,7 @@ final class JsonPatch implements FilePatch {
                     + " as one text, and its forms have no place there; export it fresh instead.");
         }
         Scalar last = leaf.forms().values().stream()
-                .max(java.util.Comparator.comparingInt(Scalar::start))
+                .max(Comparator.comparingInt(Scalar::start))
                 .orElseThrow();
         String line = source.text().substring(source.lineStart(last.start()), last.start());
         String indent = line.substring(0, line.length() - line.stripLeading().length());

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
@@ -183,7 +184,7 @@ public final class TbxFormat implements FileFormat {
     }
 
     private static List<Element> definitions(Element concept) {
-        return java.util.stream.Stream.concat(
+        return Stream.concat(
                         concept.all("descrip").stream(),
                         concept.all("descripGrp").stream().flatMap(group -> group.all("descrip").stream()))
                 .filter(description -> description.value("type").equals("definition"))

@@ -7,6 +7,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
@@ -24,6 +25,7 @@ import mellow.core.format.Traits.Languages;
 import mellow.core.format.source.SourceText;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Text;
+import org.jspecify.annotations.Nullable;
 
 /**
  * MO, the compiled catalogue (gettext manual, "The Format of GNU MO Files"): read as the catalogue it was made of, written fresh only. Untranslated
@@ -63,7 +65,7 @@ public final class MoFormat implements FileFormat {
         return sample.bytes().length >= 4 && order(sample.bytes()) != null ? 100 : 0;
     }
 
-    private static @org.jspecify.annotations.Nullable ByteOrder order(byte[] bytes) {
+    private static @Nullable ByteOrder order(byte[] bytes) {
         int magic = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).getInt(0);
         return magic == MAGIC
                 ? ByteOrder.LITTLE_ENDIAN
@@ -145,7 +147,7 @@ public final class MoFormat implements FileFormat {
         int start = 0;
         for (int i = 0; i <= bytes.length; i++) {
             if (i == bytes.length || bytes[i] == at) {
-                parts.add(java.util.Arrays.copyOfRange(bytes, start, i));
+                parts.add(Arrays.copyOfRange(bytes, start, i));
                 start = i + 1;
             }
         }
@@ -180,7 +182,7 @@ public final class MoFormat implements FileFormat {
         SourceText source = SourceText.decode(catalogue.toByteArray(), StandardCharsets.UTF_8, problems);
         PoParser.parse(source, ReadOptions.AUTOMATIC.limits(), message -> compile(message, messages));
         // Programs look ids up by binary search in the order of their bytes.
-        messages.sort((a, b) -> java.util.Arrays.compareUnsigned(a[0], b[0]));
+        messages.sort((a, b) -> Arrays.compareUnsigned(a[0], b[0]));
         int table = HEADER + 16 * messages.size();
         ByteBuffer head = ByteBuffer.allocate(table).order(ByteOrder.LITTLE_ENDIAN);
         head.putInt(MAGIC).putInt(0).putInt(messages.size()).putInt(HEADER).putInt(HEADER + 8 * messages.size());

@@ -1,5 +1,6 @@
 package mellow.core.format.po;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import mellow.core.format.FileEntry;
@@ -147,7 +148,7 @@ final class PoPatch extends OrderedPatch {
         }
         for (Span line : message.flagLines()) {
             String flags = source.text().substring(line.start() + 2, line.end());
-            List<String> rest = java.util.Arrays.stream(flags.split(","))
+            List<String> rest = Arrays.stream(flags.split(","))
                     .map(String::strip)
                     .filter(flag -> !flag.isEmpty() && !flag.equals("fuzzy"))
                     .toList();

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import mellow.core.format.EntryList;
@@ -113,7 +114,7 @@ final class PoWriter {
                 ? FileText.plain(entry.key())
                 : entry.texts().get(0);
         boolean fuzzy = target.state().filter(FileState.PENCILLED::equals).isPresent() && !target.isEmpty();
-        List<String> flags = new java.util.ArrayList<>(fuzzy ? List.of("fuzzy") : List.of());
+        List<String> flags = new ArrayList<>(fuzzy ? List.of("fuzzy") : List.of());
         entry.flags().stream().filter(flag -> !flag.equals("fuzzy")).forEach(flags::add);
         if (!flags.isEmpty()) {
             lines.append("#, ").append(String.join(", ", flags)).append(lineEnd);

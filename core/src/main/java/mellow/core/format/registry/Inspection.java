@@ -3,6 +3,7 @@ package mellow.core.format.registry;
 import java.io.IOException;
 import java.io.Writer;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
@@ -121,7 +122,7 @@ public final class Inspection {
         for (int i = 0; i < problems.size(); i++) {
             Problem problem = problems.get(i);
             out.write((i > 0 ? "," : "") + "{\"severity\":\""
-                    + problem.severity().name().toLowerCase(java.util.Locale.ROOT) + "\"");
+                    + problem.severity().name().toLowerCase(Locale.ROOT) + "\"");
             boolean known = problem.position().known();
             out.write(
                     ",\"line\":" + (known ? Integer.toString(problem.position().line()) : "null"));

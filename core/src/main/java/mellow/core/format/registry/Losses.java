@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
@@ -79,7 +80,7 @@ public record Losses(Map<Aspect, Integer> counts, List<String> refused, int refu
                         .isPresent();
     }
 
-    private static int count(FileEntry entry, int without, java.util.function.Predicate<FileText> what) {
+    private static int count(FileEntry entry, int without, Predicate<FileText> what) {
         int count = 0;
         for (int i = 0; i < entry.texts().size(); i++) {
             count += i != without && what.test(entry.texts().get(i)) ? 1 : 0;

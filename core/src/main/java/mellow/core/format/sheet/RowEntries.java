@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.function.IntFunction;
 import java.util.regex.Pattern;
 import mellow.core.format.EntryId;
+import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileText;
 import mellow.core.format.UnwritableTextException;
@@ -126,7 +127,7 @@ public final class RowEntries {
      *
      * @throws UnwritableTextException when the key of one is blank
      */
-    public static List<Column> columnsFor(mellow.core.format.EntryList entries) {
+    public static List<Column> columnsFor(EntryList entries) {
         boolean[] used = new boolean[Role.values().length];
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);

@@ -3,6 +3,7 @@ package mellow.core.format.sheet;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.IntStream;
 import mellow.core.format.sheet.Column.Role;
@@ -73,7 +74,7 @@ public record SheetLayout(int headerRow, List<Column> columns) {
                 flaws.add(new Flaw(
                         find(role) + 1,
                         count + " columns are said to hold the "
-                                + role.heading().toLowerCase(java.util.Locale.ROOT),
+                                + role.heading().toLowerCase(Locale.ROOT),
                         "one"));
             }
         }

@@ -7,6 +7,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import mellow.core.format.FileEntry;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.format.tree.Node.Mapping;
@@ -156,8 +157,7 @@ public final class Growth {
                 continue;
             }
             if (mapping.members().get(i).value() instanceof Mapping inner && emptied(inner, removed, growing)) {
-                removed.computeIfAbsent(mapping, any -> new java.util.TreeSet<>())
-                        .add(i);
+                removed.computeIfAbsent(mapping, any -> new TreeSet<>()).add(i);
                 gone = removed.get(mapping);
             } else {
                 empty = false;

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
@@ -159,8 +160,8 @@ public final class XlsxFormat implements WorkbookFormat {
             return Optional.of("A row without a key is none, and the key of “" + shortened(entry.text(0))
                     + "” is blank; give the entry another key or choose another format.");
         }
-        return java.util.stream.Stream.concat(
-                        java.util.stream.Stream.of(entry.key(), entry.context(), entry.note(), entry.reference()),
+        return Stream.concat(
+                        Stream.of(entry.key(), entry.context(), entry.note(), entry.reference()),
                         entry.texts().stream().flatMap(text -> text.forms().values().stream()))
                 .filter(value -> value.length() > LONGEST_CELL)
                 .findFirst()

@@ -1,5 +1,6 @@
 package mellow.core.format.xliff;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -230,10 +231,9 @@ public final class Inline {
     }
 
     private static void checkPairs(String markup) {
-        byte[] whole = ("<t>" + markup + "</t>").getBytes(java.nio.charset.StandardCharsets.UTF_8);
+        byte[] whole = ("<t>" + markup + "</t>").getBytes(StandardCharsets.UTF_8);
         try {
-            XmlReader.elementAt(
-                    SourceText.decode(whole, java.nio.charset.StandardCharsets.UTF_8, new Problems("text")), 0);
+            XmlReader.elementAt(SourceText.decode(whole, StandardCharsets.UTF_8, new Problems("text")), 0);
         } catch (UnreadableFileException broken) {
             throw new IllegalArgumentException(
                     "codes that do not pair: " + broken.problem().found());

@@ -2,11 +2,13 @@ package mellow.core.format.xliff;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Deque;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileNames;
 import mellow.core.format.FileState;
@@ -279,8 +281,8 @@ final class XliffReader {
                 : group.value("restype").substring(9);
         Shape shape = Shape.of(kind).filter(known -> known == Shape.STATES).orElse(Shape.PLURAL);
         List<String> names = new ArrayList<>();
-        var sources = new java.util.TreeMap<String, String>();
-        var texts = new java.util.TreeMap<String, String>();
+        var sources = new TreeMap<String, String>();
+        var texts = new TreeMap<String, String>();
         Optional<FileState> state = Optional.empty();
         FileEntry first = null;
         for (Element unit : group.elements()) {
@@ -323,7 +325,7 @@ final class XliffReader {
         List<FileText> texts = entry.texts();
         boolean asRead = !keyed && languages.size() == 2 && languages.get(1).equals(languageOf.get(index));
         if (!asRead) {
-            List<FileText> placed = new ArrayList<>(java.util.Collections.nCopies(languages.size(), FileText.NONE));
+            List<FileText> placed = new ArrayList<>(Collections.nCopies(languages.size(), FileText.NONE));
             int place = languages.indexOf(languageOf.get(index));
             if (!keyed) {
                 placed.set(0, texts.get(0));

@@ -2,6 +2,7 @@ package mellow.core.format.xml;
 
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -37,7 +38,7 @@ public final class XmlText {
     private static Charset declared(byte[] bytes, Problems problems) {
         String head = new String(bytes, 0, Math.min(bytes.length, DECLARATION_LENGTH), StandardCharsets.ISO_8859_1);
         Matcher found = DECLARATION.matcher(head);
-        if (!found.find() || found.group(1).toUpperCase(java.util.Locale.ROOT).startsWith("UTF-16")) {
+        if (!found.find() || found.group(1).toUpperCase(Locale.ROOT).startsWith("UTF-16")) {
             return StandardCharsets.UTF_8;
         }
         try {

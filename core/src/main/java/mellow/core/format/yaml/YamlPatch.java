@@ -1,11 +1,14 @@
 package mellow.core.format.yaml;
 
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
@@ -19,6 +22,7 @@ import mellow.core.format.tree.Node.Scalar;
 import mellow.core.format.tree.TreeEntries.Leaf;
 import mellow.core.format.tree.TreeReading;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
 import org.jspecify.annotations.Nullable;
 
 /** Writes a YAML file in place: each text keeps its style as long as that style can spell it. */
@@ -27,7 +31,7 @@ final class YamlPatch extends OrderedPatch {
     private final TreeReading file;
     private final SourceText source;
     private final Map<Mapping, Set<Integer>> gone = new IdentityHashMap<>();
-    private final Set<Mapping> filled = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
+    private final Set<Mapping> filled = Collections.newSetFromMap(new IdentityHashMap<>());
     private List<FileReading> siblings = List.of();
     private @Nullable Growth growth;
 
@@ -64,14 +68,14 @@ final class YamlPatch extends OrderedPatch {
 
     /** The member that holds a form on a line of its own. */
     private Optional<Member> own(Leaf leaf, Scalar scalar) {
-        if (leaf.entry().shape() != mellow.core.text.Shape.PLURAL) {
+        if (leaf.entry().shape() != Shape.PLURAL) {
             return Optional.empty();
         }
         return leaf.members().stream()
                 .map(index -> leaf.owner().members().get(index))
                 .flatMap(member -> member.value() instanceof Mapping inner && !flow(inner)
                         ? inner.members().stream()
-                        : java.util.stream.Stream.of(member))
+                        : Stream.of(member))
                 .filter(member -> member.value() == scalar && onItsOwnLine(member))
                 .findFirst();
     }
@@ -84,20 +88,20 @@ final class YamlPatch extends OrderedPatch {
 
     private void addForms(Leaf leaf, List<String> added, FileText text, String key) {
         Scalar last = leaf.forms().values().stream()
-                .max(java.util.Comparator.comparingInt(Scalar::start))
+                .max(Comparator.comparingInt(Scalar::start))
                 .orElseThrow();
         String line = source.text().substring(source.lineStart(last.start()), last.start());
         String indent = line.substring(0, line.length() - line.stripLeading().length());
         boolean siblings = leaf.members().size() > 1;
         boolean flow = line.contains("{") || line.contains("[");
-        if (flow || leaf.entry().shape() == mellow.core.text.Shape.PLAIN) {
+        if (flow || leaf.entry().shape() == Shape.PLAIN) {
             throw new UnwritableTextException("The file holds " + key
                     + " in one line, and more forms have no place there; export it fresh instead.");
         }
         StringBuilder lines = new StringBuilder();
         String stem = key.substring(leaf.ownerPath().length());
         for (String form : added) {
-            String name = leaf.entry().shape() == mellow.core.text.Shape.STATES
+            String name = leaf.entry().shape() == Shape.STATES
                     ? "- "
                     : YamlStrings.key(siblings ? stem + "_" + form : form) + ": ";
             lines.append(indent)

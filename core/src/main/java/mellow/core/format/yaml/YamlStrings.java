@@ -1,5 +1,6 @@
 package mellow.core.format.yaml;
 
+import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import mellow.core.format.tree.Node.Kind;
@@ -20,7 +21,7 @@ final class YamlStrings {
     static String key(String key) {
         boolean plain = KEY.matcher(key).matches()
                 && YamlScalars.kind(key) == Kind.TEXT
-                && !TRUTHS.contains(key.toLowerCase(java.util.Locale.ROOT));
+                && !TRUTHS.contains(key.toLowerCase(Locale.ROOT));
         return plain ? key : doubleQuoted(key, false);
     }
 
@@ -33,7 +34,7 @@ final class YamlStrings {
                 && !text.endsWith(":")
                 && !text.endsWith(" ")
                 && YamlScalars.kind(text) == Kind.TEXT
-                && !TRUTHS.contains(text.toLowerCase(java.util.Locale.ROOT))
+                && !TRUTHS.contains(text.toLowerCase(Locale.ROOT))
                 && !text.startsWith("---")
                 && !text.startsWith("...");
     }

@@ -7,6 +7,7 @@ import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.util.HexFormat;
 import java.util.Random;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
@@ -64,8 +65,7 @@ class EncodingTest {
         "byte that never occurs, 61FF, 1"
     })
     void findsTheFirstByteThatIsNoCharacter(String what, String hex, int at) {
-        assertThat(Utf8Check.of(java.util.HexFormat.of().parseHex(hex)).firstInvalid())
-                .isEqualTo(at);
+        assertThat(Utf8Check.of(HexFormat.of().parseHex(hex)).firstInvalid()).isEqualTo(at);
     }
 
     @ParameterizedTest(name = "{1}")
@@ -94,7 +94,7 @@ class EncodingTest {
         "FFD8FFE0, a JPEG picture"
     })
     void namesWhatIsNoText(String hex, String name) {
-        assertThatThrownBy(() -> detect(java.util.HexFormat.of().parseHex(hex)))
+        assertThatThrownBy(() -> detect(HexFormat.of().parseHex(hex)))
                 .isInstanceOf(UnreadableFileException.class)
                 .hasMessageContaining("a.csv: this is " + name);
     }

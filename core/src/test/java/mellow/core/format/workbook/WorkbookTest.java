@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -345,7 +346,7 @@ class WorkbookTest {
     void anArchiveCutOff() {
         byte[] whole = zip(xlsx(""));
         for (int length : new int[] {10, 100, 400}) {
-            byte[] cut = java.util.Arrays.copyOf(whole, length);
+            byte[] cut = Arrays.copyOf(whole, length);
             assertThatThrownBy(() -> XLSX.read("a.xlsx", cut, ReadOptions.AUTOMATIC))
                     .isInstanceOf(UnreadableFileException.class);
         }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -16,6 +17,7 @@ import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
+import mellow.core.format.ReadOptions;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
@@ -164,10 +166,8 @@ class XliffStructureTest {
     void codesThatDoNotPairAreRefusedInPlace() {
         byte[] file =
                 "<xliff version=\"1.2\"><file original=\"a\" source-language=\"en\" target-language=\"de\"><body><trans-unit id=\"k\"><source>A <g id=\"1\">b</g></source></trans-unit></body></file></xliff>"
-                        .getBytes(java.nio.charset.StandardCharsets.UTF_8);
-        var patch = XliffFormat.FIRST
-                .read("a.xlf", file, mellow.core.format.ReadOptions.AUTOMATIC)
-                .patch();
+                        .getBytes(StandardCharsets.UTF_8);
+        var patch = XliffFormat.FIRST.read("a.xlf", file, ReadOptions.AUTOMATIC).patch();
         assertThatThrownBy(() -> patch.set(0, 1, "A <g id=\"1\">b"))
                 .isInstanceOf(UnwritableTextException.class)
                 .hasMessageContaining("The text of k has codes that do not pair");
