@@ -36,13 +36,14 @@ final class CellComparison {
         FileText theirs = completed(now, then, now, mine.text(), at.index(), column);
         FileText before = then == null ? null : completed(then, then, now, mine.text(), at.index(), column);
         TextDecision decision = TextDecision.decide(before, mine.text(), theirs);
-        boolean ownOffer = theirs.says(mine.ownOffer()) && terms.fourEyes().contains(tag);
+        boolean ownOffer =
+                theirs.says(mine.ownOffer()) && terms.may().fourEyes().contains(tag);
         Arrival arrival = ownOffer ? Arrival.OFFERED : terms.arrival(tag, theirs.state());
         if (theirs.says(mine.text())
                 && doubts(theirs, before)
                 && mine.standing() == Standing.SETTLED
                 && !mine.stale()) {
-            Choice choice = terms.reviews().contains(tag)
+            Choice choice = terms.may().reviews().contains(tag)
                     ? terms.choice(ChangeKind.DOUBTED, at.now().id(), tag, Choice.KEEP)
                     : Choice.KEEP;
             boolean current = !mine.stale() && !theirs.older();
@@ -54,14 +55,14 @@ final class CellComparison {
             case EMPTIED -> {
                 // A text that nobody has made for the new source yet is no text that was taken away.
                 if (!mine.text().isEmpty() && !at.reworded()) {
-                    Choice choice = terms.reviews().contains(tag)
+                    Choice choice = terms.may().reviews().contains(tag)
                             ? terms.choice(ChangeKind.EMPTIED_IN_FILE, at.now().id(), tag, Choice.KEEP)
                             : Choice.KEEP;
                     listener.change(text(ChangeKind.EMPTIED_IN_FILE, at, tag, theirs, choice, arrival, true));
                 }
             }
             case SAME -> {
-                boolean own = mine.own() && terms.fourEyes().contains(tag);
+                boolean own = mine.own() && terms.may().fourEyes().contains(tag);
                 if (arrival == Arrival.SETTLED && mine.standing() == Standing.PENCILLED && !own && passes(at, theirs)) {
                     Choice choice =
                             terms.choice(ChangeKind.HIGHER_STANDING, at.now().id(), tag, Choice.KEEP);
@@ -162,17 +163,9 @@ final class CellComparison {
             boolean current) {
         return new Change(
                 kind,
-                at.now().id(),
-                at.entry(),
-                at.now(),
-                at.index(),
-                tag,
-                at.source(),
-                at.entry().cell(tag).text(),
-                theirs,
-                choice,
-                taken,
-                current,
+                new Change.At(at.now().id(), at.entry(), at.now(), at.index(), tag),
+                new Change.Words(at.source(), at.entry().cell(tag).text(), theirs),
+                new Change.Decided(choice, taken, current),
                 Description.NONE);
     }
 }

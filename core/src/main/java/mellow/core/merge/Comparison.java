@@ -135,7 +135,7 @@ public final class Comparison {
 
     private void gone(RecordEntry entry, Listener listener) {
         Integer heir = succession.heirOf(entry.entryId());
-        if (heir != null && !met[heir] && terms.coordinator()) {
+        if (heir != null && !met[heir] && terms.may().coordinator()) {
             succeeded.put(heir, entry);
         } else {
             tellGone(entry, listener);
@@ -143,23 +143,15 @@ public final class Comparison {
     }
 
     private void tellGone(RecordEntry entry, Listener listener) {
-        Choice usual = terms.removes() && terms.coordinator() ? Choice.REMOVE : Choice.KEEP;
-        Choice choice = terms.coordinator()
+        Choice usual = terms.removes() && terms.may().coordinator() ? Choice.REMOVE : Choice.KEEP;
+        Choice choice = terms.may().coordinator()
                 ? terms.choice(ChangeKind.GONE_FROM_FILE, entry.entryId(), null, usual)
                 : Choice.KEEP;
         listener.change(new Change(
                 ChangeKind.GONE_FROM_FILE,
-                entry.entryId(),
-                entry,
-                null,
-                -1,
-                null,
-                entry.source(),
-                entry.source(),
-                FileText.NONE,
-                choice,
-                null,
-                true,
+                new Change.At(entry.entryId(), entry, null, -1, null),
+                new Change.Words(entry.source(), entry.source(), FileText.NONE),
+                new Change.Decided(choice, null, true),
                 Description.NONE));
     }
 
@@ -182,7 +174,7 @@ public final class Comparison {
             @Nullable FileEntry then,
             boolean rewritten,
             boolean reworded) {
-        Description.Decided described = terms.coordinator()
+        Description.Decided described = terms.may().coordinator()
                 ? Description.decide(
                         then == null || base == null ? null : Description.of(base, then),
                         Description.of(entry),
@@ -268,12 +260,12 @@ public final class Comparison {
                     case EDITED_HERE -> ChangeKind.EDITED_HERE;
                     default -> ChangeKind.SOURCES_REWRITTEN;
                 };
-        if (!terms.coordinator() && decision != SourceDecision.EDITED_HERE) {
+        if (!terms.may().coordinator() && decision != SourceDecision.EDITED_HERE) {
             kind = ChangeKind.NO_RIGHT;
         }
         Change change = made(kind, entry, now, index, entry.source(), theirs);
         listener.change(change);
-        return change.rewrites() && terms.coordinator();
+        return change.rewrites() && terms.may().coordinator();
     }
 
     private FileText source(FileEntry entry) {
@@ -341,8 +333,8 @@ public final class Comparison {
         if (former != null) {
             succeeded(former, entry, index, listener);
         } else if (baseIndex.containsKey(entry.id()) && terms.removed().contains(entry.id())) {
-            tellNew(terms.coordinator() ? ChangeKind.REMOVED_HERE : ChangeKind.NO_RIGHT, entry, index, listener);
-        } else if (terms.coordinator()) {
+            tellNew(terms.may().coordinator() ? ChangeKind.REMOVED_HERE : ChangeKind.NO_RIGHT, entry, index, listener);
+        } else if (terms.may().coordinator()) {
             boolean whole = file.stands(index) && !source(entry).isEmpty();
             Change change = tellNew(whole ? ChangeKind.NEW_ENTRIES : ChangeKind.WITHOUT_SOURCE, entry, index, listener);
             if (change.choice() != Choice.KEEP) {
@@ -380,17 +372,12 @@ public final class Comparison {
             Arrival arrival = terms.arrival(tag, text.state());
             listener.change(new Change(
                     kind,
-                    entry.id(),
-                    null,
-                    entry,
-                    index,
-                    tag,
-                    source(entry),
-                    FileText.NONE,
-                    text,
-                    terms.choice(kind, entry.id(), tag, kind.choices().get(0)),
-                    whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED,
-                    !text.older(),
+                    new Change.At(entry.id(), null, entry, index, tag),
+                    new Change.Words(source(entry), FileText.NONE, text),
+                    new Change.Decided(
+                            terms.choice(kind, entry.id(), tag, kind.choices().get(0)),
+                            whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED,
+                            !text.older()),
                     Description.NONE));
         }
     }
@@ -398,17 +385,10 @@ public final class Comparison {
     private Change tellNew(ChangeKind kind, FileEntry entry, int index, Listener listener) {
         Change change = new Change(
                 kind,
-                entry.id(),
-                null,
-                entry,
-                index,
-                null,
-                source(entry),
-                FileText.NONE,
-                sourceColumn < 0 ? firstText(entry) : source(entry),
-                terms.choice(kind, entry.id(), null, kind.choices().get(0)),
-                null,
-                true,
+                new Change.At(entry.id(), null, entry, index, null),
+                new Change.Words(source(entry), FileText.NONE, sourceColumn < 0 ? firstText(entry) : source(entry)),
+                new Change.Decided(
+                        terms.choice(kind, entry.id(), null, kind.choices().get(0)), null, true),
                 Description.NONE);
         listener.change(change);
         return change;
@@ -435,17 +415,9 @@ public final class Comparison {
         Choice choice = terms.choice(kind, now.id(), null, kind.choices().get(0));
         return new Change(
                 kind,
-                now.id(),
-                entry,
-                now,
-                index,
-                null,
-                entry.source(),
-                before,
-                after,
-                choice,
-                null,
-                true,
+                new Change.At(now.id(), entry, now, index, null),
+                new Change.Words(entry.source(), before, after),
+                new Change.Decided(choice, null, true),
                 Description.NONE);
     }
 }

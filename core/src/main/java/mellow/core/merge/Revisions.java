@@ -13,7 +13,7 @@ public record Revisions(int revision, int meaning) {
 
     /** Of an entry that the file leaves as it is. */
     public static Revisions of(RecordEntry entry) {
-        return new Revisions(entry.revision(), entry.meaningRevision());
+        return entry.said().at();
     }
 
     /** Once the source has been rewritten. */

@@ -13,9 +13,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param source the table's source language
  * @param arrivals how texts arrive, by language, within the person's rights; texts in other languages are not looked at
- * @param fourEyes the languages in which the person's own texts do not settle; a file that says the same as their offer or draft does not make it another's
- * @param reviews the languages in which the person may take texts away
- * @param coordinator whether the person may change entries and sources
+ * @param may what the person may
  * @param removes whether entries that the file lost are removed unless somebody says otherwise: only a file that covered the whole table removes
  * @param removed entries that were removed from the table
  * @param choices what people decided
@@ -23,12 +21,19 @@ import org.jspecify.annotations.Nullable;
 public record Terms(
         LanguageTag source,
         Map<LanguageTag, Arrival> arrivals,
-        Set<LanguageTag> fourEyes,
-        Set<LanguageTag> reviews,
-        boolean coordinator,
+        May may,
         boolean removes,
         Set<EntryId> removed,
         Choices choices) {
+
+    /**
+     * What the person who brings the file may.
+     *
+     * @param fourEyes the languages in which their own texts do not settle; a file that says the same as their offer or draft does not make it another's
+     * @param reviews the languages in which they may take texts away
+     * @param coordinator whether they may change entries and sources
+     */
+    public record May(Set<LanguageTag> fourEyes, Set<LanguageTag> reviews, boolean coordinator) {}
 
     /** What was decided about a change; {@code usual} where nobody did, or where it cannot be. */
     Choice choice(ChangeKind kind, EntryId id, @Nullable LanguageTag tag, Choice usual) {

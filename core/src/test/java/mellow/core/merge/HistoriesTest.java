@@ -63,27 +63,24 @@ class HistoriesTest {
                                     FileText.of(text.forms()),
                                     pencilled ? Standing.PENCILLED : Standing.SETTLED,
                                     1,
-                                    0,
                                     false,
                                     at % 11 == 6,
-                                    FileText.NONE));
+                                    new RecordCell.Waiting(0, FileText.NONE)));
                 }
             });
             record.add(new RecordEntry(
                     i + 1,
                     i + 1,
                     entry.id(),
-                    entry.shape(),
-                    FileText.of(entry.texts().get(0).forms()),
-                    entry.note(),
-                    entry.reference(),
-                    entry.section(),
-                    entry.maxLength(),
-                    0,
-                    entry.translatable(),
-                    1,
-                    1,
-                    1,
+                    new RecordEntry.Source(
+                            entry.shape(), FileText.of(entry.texts().get(0).forms()), new Revisions(1, 1), 1),
+                    new RecordEntry.About(
+                            entry.note(),
+                            entry.reference(),
+                            entry.section(),
+                            entry.maxLength(),
+                            0,
+                            entry.translatable()),
                     cells));
         }
         return record;
@@ -132,9 +129,7 @@ class HistoriesTest {
         Terms terms = new Terms(
                 WholeRecord.ENGLISH,
                 arrivals,
-                Set.of(),
-                Set.copyOf(LANGUAGES),
-                true,
+                new Terms.May(Set.of(), Set.copyOf(LANGUAGES), true),
                 // Files without what nobody translated, or without what the format refuses, cover a part.
                 false,
                 Set.of(),
@@ -182,17 +177,8 @@ class HistoriesTest {
                 mine.id(),
                 1,
                 mine.entryId(),
-                Shape.ASSET,
-                FileText.plain("harbour.svg"),
-                "",
-                "",
-                "",
-                0,
-                0,
-                true,
-                1,
-                1,
-                1,
+                new RecordEntry.Source(Shape.ASSET, FileText.plain("harbour.svg"), new Revisions(1, 1), 1),
+                new RecordEntry.About("", "", "", 0, 0, true),
                 Map.of());
         record.clear();
         record.add(asset);
@@ -230,17 +216,14 @@ class HistoriesTest {
                 entry.id(),
                 entry.position(),
                 entry.entryId(),
-                entry.shape(),
-                entry.source(),
-                field.equals("note") ? value : "",
-                field.equals("reference") ? value : "",
-                field.equals("section") ? value : "",
-                field.equals("limit") && !value.isEmpty() ? 100 + Integer.parseInt(value) : 0,
-                0,
-                true,
-                1,
-                1,
-                1,
+                new RecordEntry.Source(entry.shape(), entry.source(), new Revisions(1, 1), 1),
+                new RecordEntry.About(
+                        field.equals("note") ? value : "",
+                        field.equals("reference") ? value : "",
+                        field.equals("section") ? value : "",
+                        field.equals("limit") && !value.isEmpty() ? 100 + Integer.parseInt(value) : 0,
+                        0,
+                        true),
                 entry.cells());
     }
 

@@ -76,11 +76,22 @@ class KeptFormsTest {
     }
 
     private static List<Change> compare(FileReading now, FileReading before, LanguageTag tag, FileText mine) {
-        RecordCell cell = new RecordCell(mine, Standing.SETTLED, 1, 0, false, false, FileText.NONE);
+        RecordCell cell =
+                new RecordCell(mine, Standing.SETTLED, 1, false, false, new RecordCell.Waiting(0, FileText.NONE));
         RecordEntry entry = new RecordEntry(
-                1, 1, CARS, Shape.PLURAL, forms(ENGLISH, " car"), "", "", "", 0, 0, true, 1, 1, 1, Map.of(tag, cell));
+                1,
+                1,
+                CARS,
+                new RecordEntry.Source(Shape.PLURAL, forms(ENGLISH, " car"), new Revisions(1, 1), 1),
+                new RecordEntry.About("", "", "", 0, 0, true),
+                Map.of(tag, cell));
         Terms terms = new Terms(
-                ENGLISH, Map.of(tag, Arrival.SETTLED), Set.of(), Set.of(), true, true, Set.of(), Choices.NONE);
+                ENGLISH,
+                Map.of(tag, Arrival.SETTLED),
+                new Terms.May(Set.of(), Set.of(), true),
+                true,
+                Set.of(),
+                Choices.NONE);
         List<Change> changes = new ArrayList<>();
         Comparison comparison = new Comparison(now, before, terms);
         comparison.compare(entry, changes::add);

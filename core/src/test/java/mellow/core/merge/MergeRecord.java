@@ -42,10 +42,9 @@ final class MergeRecord {
                                 FileText.plain(pencilled ? text.substring(1) : text),
                                 standing,
                                 1,
-                                offer.isEmpty() ? 0 : 1,
                                 false,
                                 false,
-                                offer));
+                                new RecordCell.Waiting(offer.isEmpty() ? 0 : 1, offer)));
             }
             record.put(new EntryId(parts[0].strip(), ""), FileText.plain(parts[1].strip()), cells);
         }
@@ -55,7 +54,14 @@ final class MergeRecord {
     private void put(EntryId id, FileText source, Map<LanguageTag, RecordCell> cells) {
         int number = entries.size() + 1;
         entries.put(
-                id, new RecordEntry(number, number, id, Shape.PLAIN, source, "", "", "", 0, 0, true, 1, 1, 1, cells));
+                id,
+                new RecordEntry(
+                        number,
+                        number,
+                        id,
+                        new RecordEntry.Source(Shape.PLAIN, source, new Revisions(1, 1), 1),
+                        new RecordEntry.About("", "", "", 0, 0, true),
+                        cells));
     }
 
     List<RecordEntry> entries() {
@@ -74,9 +80,7 @@ final class MergeRecord {
                 new Terms(
                         ENGLISH,
                         Map.of(GERMAN, Arrival.SETTLED),
-                        Set.of(),
-                        Set.of(GERMAN),
-                        true,
+                        new Terms.May(Set.of(), Set.of(GERMAN), true),
                         before != null && Comparison.holdsMost(now, before),
                         removed,
                         choices));
@@ -125,13 +129,26 @@ final class MergeRecord {
         RecordCell mine = Objects.requireNonNull(entries.get(change.id())).cell(GERMAN);
         FileText text = FileText.of(change.after().forms());
         if (change.arrives() == Arrival.OFFERED) {
-            cell(change, new RecordCell(mine.text(), mine.standing(), mine.version() + 1, 1, false, false, text));
+            cell(
+                    change,
+                    new RecordCell(
+                            mine.text(),
+                            mine.standing(),
+                            mine.version() + 1,
+                            false,
+                            false,
+                            new RecordCell.Waiting(1, text)));
         } else {
             Standing standing = change.arrives() == Arrival.SETTLED ? Standing.SETTLED : Standing.PENCILLED;
             cell(
                     change,
                     new RecordCell(
-                            text, standing, mine.version() + 1, mine.openOffers(), false, false, mine.ownOffer()));
+                            text,
+                            standing,
+                            mine.version() + 1,
+                            false,
+                            false,
+                            new RecordCell.Waiting(mine.openOffers(), mine.ownOffer())));
         }
     }
 
@@ -143,7 +160,12 @@ final class MergeRecord {
     private static RecordEntry with(
             RecordEntry entry, EntryId id, FileText source, Map<LanguageTag, RecordCell> cells) {
         return new RecordEntry(
-                entry.id(), entry.position(), id, Shape.PLAIN, source, "", "", "", 0, 0, true, 1, 1, 1, cells);
+                entry.id(),
+                entry.position(),
+                id,
+                new RecordEntry.Source(Shape.PLAIN, source, new Revisions(1, 1), 1),
+                new RecordEntry.About("", "", "", 0, 0, true),
+                cells);
     }
 
     /** Everything it says, to be held against another. */

@@ -32,30 +32,27 @@ class MergeRulesTest {
     }
 
     private static RecordEntry entry(String key, String source, String note, int limit, String german) {
-        RecordCell cell = new RecordCell(FileText.plain(german), Standing.SETTLED, 1, 0, false, false, FileText.NONE);
+        RecordCell cell = new RecordCell(
+                FileText.plain(german), Standing.SETTLED, 1, false, false, new RecordCell.Waiting(0, FileText.NONE));
         Map<LanguageTag, RecordCell> cells = german.isEmpty() ? Map.of() : Map.of(GERMAN, cell);
         return new RecordEntry(
                 1,
                 1,
                 new EntryId(key, ""),
-                Shape.PLAIN,
-                FileText.plain(source),
-                note,
-                "",
-                "",
-                limit,
-                0,
-                true,
-                3,
-                2,
-                2,
+                new RecordEntry.Source(Shape.PLAIN, FileText.plain(source), new Revisions(3, 2), 2),
+                new RecordEntry.About(note, "", "", limit, 0, true),
                 cells);
     }
 
     private static List<Change> compare(
             LanguageTag source, FileReading now, @Nullable FileReading before, RecordEntry mine, Choices choices) {
         Terms terms = new Terms(
-                source, Map.of(GERMAN, Arrival.SETTLED), Set.of(), Set.of(GERMAN), true, true, Set.of(), choices);
+                source,
+                Map.of(GERMAN, Arrival.SETTLED),
+                new Terms.May(Set.of(), Set.of(GERMAN), true),
+                true,
+                Set.of(),
+                choices);
         List<Change> changes = new ArrayList<>();
         Comparison comparison = new Comparison(now, before, terms);
         comparison.compare(mine, changes::add);
@@ -160,17 +157,9 @@ class MergeRulesTest {
         FileText text = older ? FileText.plain("x").forOlder() : FileText.plain("x");
         return new Change(
                 ChangeKind.TEXTS_ADDED,
-                new EntryId("up", ""),
-                null,
-                null,
-                0,
-                GERMAN,
-                FileText.plain("y"),
-                FileText.NONE,
-                text,
-                Choice.TAKE,
-                Arrival.SETTLED,
-                current,
+                new Change.At(new EntryId("up", ""), null, null, 0, GERMAN),
+                new Change.Words(FileText.plain("y"), FileText.NONE, text),
+                new Change.Decided(Choice.TAKE, Arrival.SETTLED, current),
                 Description.NONE);
     }
 

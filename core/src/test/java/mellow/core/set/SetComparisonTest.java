@@ -14,6 +14,7 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.Choices;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
+import mellow.core.merge.Revisions;
 import mellow.core.merge.Terms;
 import mellow.core.set.SetReading.Part;
 import mellow.core.text.Shape;
@@ -24,7 +25,12 @@ class SetComparisonTest {
 
     private static final LanguageTag EN = new LanguageTag("en");
     private static final Terms TERMS = new Terms(
-            EN, Map.of(new LanguageTag("de"), Arrival.SETTLED), Set.of(), Set.of(), true, true, Set.of(), Choices.NONE);
+            EN,
+            Map.of(new LanguageTag("de"), Arrival.SETTLED),
+            new Terms.May(Set.of(), Set.of(), true),
+            true,
+            Set.of(),
+            Choices.NONE);
 
     private static SetReading set(FileReading source, FileReading german) {
         return new SetReading(EN, List.of(new Part("en", source, true), new Part("de", german, false)));
@@ -35,17 +41,8 @@ class SetComparisonTest {
                 1,
                 1,
                 new EntryId(key, ""),
-                Shape.PLAIN,
-                FileText.plain(source),
-                "",
-                "",
-                "",
-                0,
-                0,
-                true,
-                1,
-                1,
-                1,
+                new RecordEntry.Source(Shape.PLAIN, FileText.plain(source), new Revisions(1, 1), 1),
+                new RecordEntry.About("", "", "", 0, 0, true),
                 Map.of());
     }
 

@@ -66,7 +66,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
     /** Whether taking the text keeps its language from going stale. */
     private static boolean spares(Change change) {
         return change.current()
-                && change.taken() != Arrival.OFFERED
+                && change.decided().taken() != Arrival.OFFERED
                 && !change.before().isEmpty()
                 && !stale(change);
     }
@@ -104,7 +104,9 @@ final class Lines implements Comparison.Listener, AutoCloseable {
                 TextColumns.formsOrNull(change.before().forms()),
                 PreviewReply.shown(change.after()),
                 TextColumns.formsOrNull(change.after().forms()),
-                change.taken() == null ? null : change.taken().ordinal(),
+                change.decided().taken() == null
+                        ? null
+                        : change.decided().taken().ordinal(),
                 usual.ordinal(),
                 own == null ? null : own.ordinal(),
                 "",

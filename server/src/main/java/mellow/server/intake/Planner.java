@@ -215,7 +215,12 @@ class Planner {
                 .filter(tag -> !settlesOwn.contains(tag))
                 .collect(Collectors.toSet());
         Terms terms = new Terms(
-                source, arrivals, fourEyes, reviews, rights.coordinator(), removes, removed.keySet(), decisions);
+                source,
+                arrivals,
+                new Terms.May(fourEyes, reviews, rights.coordinator()),
+                removes,
+                removed.keySet(),
+                decisions);
         return new Plan(options, rights, file, base, table, terms, decisions, removed);
     }
 

@@ -13,6 +13,7 @@ import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
+import mellow.core.merge.Revisions;
 import mellow.core.text.Shape;
 import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
@@ -95,17 +96,18 @@ public class RecordReader {
                         id,
                         row.getDouble(2),
                         new EntryId(row.getString(3), row.getString(4)),
-                        Shape.of(row.getString(20)).orElseThrow(),
-                        text(row.getString(5), row.getString(21)),
-                        row.getString(6),
-                        row.getString(7),
-                        row.getString(8),
-                        row.getInt(9),
-                        row.getInt(25),
-                        row.getBoolean(23),
-                        row.getInt(10),
-                        row.getInt(11),
-                        row.getInt(12),
+                        new RecordEntry.Source(
+                                Shape.of(row.getString(20)).orElseThrow(),
+                                text(row.getString(5), row.getString(21)),
+                                new Revisions(row.getInt(10), row.getInt(11)),
+                                row.getInt(12)),
+                        new RecordEntry.About(
+                                row.getString(6),
+                                row.getString(7),
+                                row.getString(8),
+                                row.getInt(9),
+                                row.getInt(25),
+                                row.getBoolean(23)),
                         new HashMap<>());
                 current = entry;
             }
@@ -118,10 +120,10 @@ public class RecordReader {
                                         text(row.getString(14), row.getString(22)),
                                         Standing.values()[row.getInt(15)],
                                         row.getInt(16),
-                                        row.getInt(17),
                                         row.getBoolean(26),
                                         row.getBoolean(24),
-                                        text(row.getString(18), row.getString(19))));
+                                        new RecordCell.Waiting(
+                                                row.getInt(17), text(row.getString(18), row.getString(19)))));
             }
         }
 
