@@ -42,14 +42,14 @@ public class CoverageService {
             """);
     private static final String COUNTED = Coded.sql(
             """
-            select e.table_id, c.language_id, c.state, count(*), sum(e.words)
+            select e.table_id, c.language_id, c.state, count(*) entries, sum(e.words) words
             from entry e join cell c on c.entry_id = e.id
             where e.id = any(:entries) and e.removed_at is null and e.translatable and c.state <> {state.untranslated}
             group by e.table_id, c.language_id, c.state
             """);
     private static final String COUNTED_TABLES =
             """
-            select table_id, count(*), sum(words) from entry
+            select table_id, count(*) entries, sum(words) words from entry
             where id = any(:entries) and removed_at is null and translatable group by table_id
             """;
     private static final String ALL = "select table_id, language_id, state, entries, words from coverage";
@@ -173,11 +173,13 @@ public class CoverageService {
     /** Adds up where {@code entries} count now. Holds no counter: those are changed last of all, in one order. */
     private void look(Long[] entries, int sign, Moves moves, Map<Long, Count> totals) {
         jdbc.sql(COUNTED).param("entries", entries).query((RowCallbackHandler) row -> moves.add(
-                new Moves.Counter(row.getLong(1), row.getInt(2), STATES.get(row.getInt(3))),
-                sign * row.getInt(4),
-                sign * row.getLong(5)));
-        jdbc.sql(COUNTED_TABLES).param("entries", entries).query((RowCallbackHandler) row ->
-                totals.merge(row.getLong(1), new Count(sign * row.getInt(2), sign * row.getLong(3)), Count::plus));
+                new Moves.Counter(row.getLong("table_id"), row.getInt("language_id"), STATES.get(row.getInt("state"))),
+                sign * row.getInt("entries"),
+                sign * row.getLong("words")));
+        jdbc.sql(COUNTED_TABLES).param("entries", entries).query((RowCallbackHandler) row -> totals.merge(
+                row.getLong("table_id"),
+                new Count(sign * row.getInt("entries"), sign * row.getLong("words")),
+                Count::plus));
     }
 
     private void add(SortedMap<Long, Count> moved) {

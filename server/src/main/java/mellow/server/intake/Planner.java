@@ -196,7 +196,7 @@ class Planner {
         if (base != null && table.isPresent()) {
             long number = table.get().id();
             jdbc.sql(REMOVED).param("table", number).query(row -> {
-                removed.put(new EntryId(row.getString(2), row.getString(3)), row.getLong(1));
+                removed.put(new EntryId(row.getString("key"), row.getString("context")), row.getLong("id"));
             });
             removes = file.reading().sourceColumn(source) >= 0
                     && Comparison.holdsMost(file.reading(), base)
@@ -259,7 +259,7 @@ class Planner {
                 .sql(THERE_THEN)
                 .param("table", table)
                 .param("path", path)
-                .query((row, n) -> new EntryId(row.getString(1), row.getString(2)))
+                .query((row, n) -> new EntryId(row.getString("key"), row.getString("context")))
                 .stream()
                 .allMatch(held::contains);
     }

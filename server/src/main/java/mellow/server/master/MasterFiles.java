@@ -142,10 +142,11 @@ public class MasterFiles {
                         select path, options from master_file where options ->> 'keys' is not null or options ->> 'siblings' is not null order by taken_at
                         """)
                 .query((RowCallbackHandler) row -> {
-                    ReadingChoice how = json.readValue(row.getString(2), ReadingChoice.class);
+                    ReadingChoice how = json.readValue(row.getString("options"), ReadingChoice.class);
                     ReadingChoice understood = how.habits();
-                    LanguagePart.sureOf(row.getString(1)).ifPresent(part -> habits.put(part.pattern(), understood));
-                    habits.put(row.getString(1), understood);
+                    LanguagePart.sureOf(row.getString("path"))
+                            .ifPresent(part -> habits.put(part.pattern(), understood));
+                    habits.put(row.getString("path"), understood);
                 });
         return habits;
     }
@@ -155,8 +156,8 @@ public class MasterFiles {
         Map<String, ReadingChoice> options = new HashMap<>();
         jdbc.sql("select path, options from master_file where table_id = :table")
                 .param("table", table)
-                .query((RowCallbackHandler)
-                        row -> options.put(row.getString(1), json.readValue(row.getString(2), ReadingChoice.class)));
+                .query((RowCallbackHandler) row -> options.put(
+                        row.getString("path"), json.readValue(row.getString("options"), ReadingChoice.class)));
         return options;
     }
 
@@ -272,8 +273,8 @@ public class MasterFiles {
     public Map<EntryId, Shape> formed(long table) {
         Map<EntryId, Shape> formed = new HashMap<>();
         jdbc.sql(FORMED).param("table", table).query((RowCallbackHandler) row -> formed.put(
-                new EntryId(row.getString(1), row.getString(2)),
-                Shape.of(row.getString(3)).orElseThrow()));
+                new EntryId(row.getString("key"), row.getString("context")),
+                Shape.of(row.getString("shape")).orElseThrow()));
         return formed;
     }
 }

@@ -31,8 +31,9 @@ public class RecordReader {
     /** One row per cell, and one for an entry without any. */
     private static final String RECORD = Coded.sql(
             """
-            select e.id, e.position, e.key, e.context, e.source, e.note, e.reference, e.section, e.max_length, e.source_revision, e.meaning_revision, e.words,
-                   c.language_id, c.text, c.standing, c.version, c.open_offers, o.text, o.forms, e.shape, e.source_forms, c.forms, e.translatable, c.standing <> {standing.none} and c.based_on < e.meaning_revision, e.max_lines, c.author_id = ?
+            select e.id, e.position, e.key, e.context, e.shape, e.source, e.source_forms, e.note, e.reference, e.section, e.max_length, e.max_lines, e.translatable,
+                   e.source_revision, e.meaning_revision, e.words, c.language_id, c.text, c.forms, c.standing, c.version, c.open_offers, c.author_id = ? own,
+                   c.standing <> {standing.none} and c.based_on < e.meaning_revision stale, o.text own_offer, o.forms own_offer_forms
             from entry e
             left join cell c on c.entry_id = e.id and c.language_id = any(?)
             left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = {answer.open} and o.author_id = ?
@@ -88,42 +89,43 @@ public class RecordReader {
 
         @Override
         public void processRow(ResultSet row) throws SQLException {
-            long id = row.getLong(1);
+            long id = row.getLong("id");
             RecordEntry entry = current;
             if (entry == null || entry.id() != id) {
                 finish();
                 entry = new RecordEntry(
                         id,
-                        row.getDouble(2),
-                        new EntryId(row.getString(3), row.getString(4)),
+                        row.getDouble("position"),
+                        new EntryId(row.getString("key"), row.getString("context")),
                         new RecordEntry.Source(
-                                Shape.of(row.getString(20)).orElseThrow(),
-                                text(row.getString(5), row.getString(21)),
-                                new Revisions(row.getInt(10), row.getInt(11)),
-                                row.getInt(12)),
+                                Shape.of(row.getString("shape")).orElseThrow(),
+                                text(row.getString("source"), row.getString("source_forms")),
+                                new Revisions(row.getInt("source_revision"), row.getInt("meaning_revision")),
+                                row.getInt("words")),
                         new RecordEntry.About(
-                                row.getString(6),
-                                row.getString(7),
-                                row.getString(8),
-                                row.getInt(9),
-                                row.getInt(25),
-                                row.getBoolean(23)),
+                                row.getString("note"),
+                                row.getString("reference"),
+                                row.getString("section"),
+                                row.getInt("max_length"),
+                                row.getInt("max_lines"),
+                                row.getBoolean("translatable")),
                         new HashMap<>());
                 current = entry;
             }
-            int language = row.getInt(13);
+            int language = row.getInt("language_id");
             if (!row.wasNull()) {
                 entry.cells()
                         .put(
                                 languages.tag(language),
                                 new RecordCell(
-                                        text(row.getString(14), row.getString(22)),
-                                        Standing.values()[row.getInt(15)],
-                                        row.getInt(16),
-                                        row.getBoolean(26),
-                                        row.getBoolean(24),
+                                        text(row.getString("text"), row.getString("forms")),
+                                        Standing.values()[row.getInt("standing")],
+                                        row.getInt("version"),
+                                        row.getBoolean("own"),
+                                        row.getBoolean("stale"),
                                         new RecordCell.Waiting(
-                                                row.getInt(17), text(row.getString(18), row.getString(19)))));
+                                                row.getInt("open_offers"),
+                                                text(row.getString("own_offer"), row.getString("own_offer_forms")))));
             }
         }
 

@@ -65,10 +65,10 @@ public class StandingService {
     public List<Rule> all() {
         return jdbc.sql(RULES)
                 .query((row, n) -> new Rule(
-                        row.getString(1),
-                        row.getInt(2),
-                        row.getString(3),
-                        row.getTimestamp(4).toInstant()))
+                        row.getString("tag"),
+                        row.getInt("after"),
+                        row.getString("name"),
+                        row.getTimestamp("set_at").toInstant()))
                 .list();
     }
 

@@ -164,10 +164,10 @@ class TokenService {
                 .param("hash", hash(secret))
                 .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                 .query((row, n) -> new Holder(
-                        new SignedIn(row.getLong(1), row.getString(2), row.getString(3)),
-                        row.getBoolean(4),
-                        row.getBoolean(5),
-                        row.getObject(7) == null ? null : String.valueOf(row.getString(6))))
+                        new SignedIn(row.getLong("id"), row.getString("sign_in"), row.getString("name")),
+                        row.getBoolean("takes_in"),
+                        row.getBoolean("sends_out"),
+                        row.getObject("table_id") == null ? null : String.valueOf(row.getString("slug"))))
                 .optional();
     }
 
