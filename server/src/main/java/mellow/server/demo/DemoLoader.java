@@ -130,8 +130,8 @@ public class DemoLoader {
             Instant at = now.minus(Duration.ofHours(step.hoursAgo()));
             clock.at(at, () -> play(scenario, step, at, tell));
         }
-        scenario.products().forEach(products::create);
         long first = person(scenario.people().get(0).signIn());
+        scenario.products().forEach(product -> products.create(first, product));
         json.readValue(content(scenario.wordbook()), WORDS)
                 .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
         scenario.questions().forEach(question -> ask(question, now));
@@ -229,7 +229,7 @@ public class DemoLoader {
                         one.number(),
                         one.settlesOwn() || languages.contains(one.tag().value())))
                 .toList();
-        tables.edit(slug, listed.version(), table.name(), kept);
+        tables.edit(person(scenario().people().get(0).signIn()), slug, listed.version(), table.name(), kept);
     }
 
     /** Files of one table in many languages, which wait for a decision. */

@@ -135,7 +135,8 @@ class Taking {
         Destination into = plan.options().where();
         if (plan.table().isEmpty()) {
             String name = Objects.requireNonNullElse(into.newTable(), "");
-            return tables.create(name, plan.terms().source(), plan.targets(), into.settlesOwn());
+            return tables.create(
+                    plan.rights().person(), name, plan.terms().source(), plan.targets(), into.settlesOwn());
         }
         TableInfo table = plan.table().get();
         if (plan.rights().coordinator()) {

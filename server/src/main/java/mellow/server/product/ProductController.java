@@ -2,7 +2,6 @@ package mellow.server.product;
 
 import jakarta.validation.Valid;
 import java.util.List;
-import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.ProductReply;
@@ -24,11 +23,9 @@ import org.springframework.web.bind.annotation.RestController;
 class ProductController {
 
     private final ProductService products;
-    private final PeopleService people;
 
-    ProductController(ProductService products, PeopleService people) {
+    ProductController(ProductService products) {
         this.products = products;
-        this.people = people;
     }
 
     @GetMapping
@@ -44,23 +41,20 @@ class ProductController {
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     ProductReply create(@Valid @RequestBody Definition wanted, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("make products");
-        return products.create(wanted);
+        return products.create(me.id(), wanted);
     }
 
     @PutMapping("/{slug}")
     ProductReply edit(
             @PathVariable String slug, @Valid @RequestBody Definition wanted, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("change products");
-        return products.edit(slug, wanted);
+        return products.edit(me.id(), slug, wanted);
     }
 
     /** Takes a product out of sight; its tables stay, and it can be put back. */
     @DeleteMapping("/{slug}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("remove products");
-        products.remove(slug);
+        products.remove(me.id(), slug);
     }
 
     @GetMapping("/removed")
@@ -70,7 +64,6 @@ class ProductController {
 
     @PostMapping("/removed/{id}/put-back")
     ProductReply putBack(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("put products back");
-        return products.putBack(id);
+        return products.putBack(me.id(), id);
     }
 }

@@ -17,6 +17,7 @@ import java.util.Set;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageName;
 import mellow.server.language.LanguageService;
+import mellow.server.people.PeopleService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
@@ -24,7 +25,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Products with their tables and languages. */
+/** Products with their tables and languages. Coordinators change them. */
 @Service
 public class ProductService {
 
@@ -45,14 +46,21 @@ public class ProductService {
 
     private final ProductRepository products;
     private final TableService tables;
+    private final PeopleService people;
     private final LanguageService languages;
     private final JdbcClient jdbc;
     private final Clock clock;
 
     ProductService(
-            ProductRepository products, TableService tables, LanguageService languages, JdbcClient jdbc, Clock clock) {
+            ProductRepository products,
+            TableService tables,
+            PeopleService people,
+            LanguageService languages,
+            JdbcClient jdbc,
+            Clock clock) {
         this.products = products;
         this.tables = tables;
+        this.people = people;
         this.languages = languages;
         this.jdbc = jdbc;
         this.clock = clock;
@@ -119,7 +127,8 @@ public class ProductService {
 
     /** Makes a product. */
     @Transactional
-    public ProductReply create(Definition wanted) {
+    public ProductReply create(long person, Definition wanted) {
+        people.rights(person).requireCoordinator("make products");
         String slug = TableService.slug(wanted.name().strip());
         if (products.findBySlug(slug).isPresent()) {
             throw nameTaken(wanted);
@@ -131,7 +140,8 @@ public class ProductService {
 
     /** Changes a product. */
     @Transactional
-    public ProductReply edit(String slug, Definition wanted) {
+    public ProductReply edit(long person, String slug, Definition wanted) {
+        people.rights(person).requireCoordinator("change products");
         Product product = bySlug(slug);
         if (product.version() != wanted.version()) {
             throw Refusal.conflict(
@@ -143,13 +153,15 @@ public class ProductService {
 
     /** Takes a product out of sight; its tables stay. */
     @Transactional
-    public void remove(String slug) {
+    public void remove(long person, String slug) {
+        people.rights(person).requireCoordinator("remove products");
         bySlug(slug).remove(clock.instant());
     }
 
     /** Puts a removed product back. */
     @Transactional
-    public ProductReply putBack(long id) {
+    public ProductReply putBack(long person, long id) {
+        people.rights(person).requireCoordinator("put products back");
         Product product = products.findById(id)
                 .filter(Product::removed)
                 .orElseThrow(() -> Refusal.notFound("no-such-product", "No removed product has this number."));

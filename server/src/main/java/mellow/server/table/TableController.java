@@ -13,7 +13,6 @@ import mellow.server.coverage.CoverageService.Count;
 import mellow.server.coverage.CoverageService.Place;
 import mellow.server.language.LanguageName;
 import mellow.server.language.LanguageService;
-import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService.Listed;
@@ -38,13 +37,11 @@ class TableController {
     private final TableService tables;
     private final CoverageService coverage;
     private final LanguageService languages;
-    private final PeopleService people;
 
-    TableController(TableService tables, CoverageService coverage, LanguageService languages, PeopleService people) {
+    TableController(TableService tables, CoverageService coverage, LanguageService languages) {
         this.tables = tables;
         this.coverage = coverage;
         this.languages = languages;
-        this.people = people;
     }
 
     /** All tables with the counters of their languages. The states of a language always add up to the table's entries. */
@@ -58,9 +55,8 @@ class TableController {
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     TableReply create(@Valid @RequestBody NewTable wanted, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("make tables");
         TableInfo made = tables.create(
-                wanted.name(), languages.parse(wanted.source()), languages.parse(wanted.languages()), false);
+                me.id(), wanted.name(), languages.parse(wanted.source()), languages.parse(wanted.languages()), false);
         return one(made.slug());
     }
 
@@ -68,11 +64,10 @@ class TableController {
     @PutMapping("/{slug}")
     TableReply edit(
             @PathVariable String slug, @Valid @RequestBody TableEdit edit, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("change tables");
         List<Kept> kept = edit.languages().stream()
                 .map(one -> new Kept(languages.parse(one.tag()), 0, one.settlesOwn()))
                 .toList();
-        tables.edit(slug, edit.version(), edit.name(), kept);
+        tables.edit(me.id(), slug, edit.version(), edit.name(), kept);
         return one(slug);
     }
 
@@ -80,8 +75,7 @@ class TableController {
     @DeleteMapping("/{slug}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("remove tables");
-        tables.remove(slug);
+        tables.remove(me.id(), slug);
     }
 
     /** The removed tables. */
@@ -93,8 +87,7 @@ class TableController {
     /** Puts a removed table back. */
     @PostMapping("/removed/{id}/put-back")
     TableReply putBack(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-        people.rights(me.id()).requireCoordinator("put tables back");
-        return one(tables.putBack(id).slug());
+        return one(tables.putBack(me.id(), id).slug());
     }
 
     private TableReply one(String slug) {

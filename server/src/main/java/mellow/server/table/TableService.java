@@ -17,6 +17,7 @@ import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
+import mellow.server.people.PeopleService;
 import mellow.server.people.Reading;
 import mellow.server.table.TableInfo.Kept;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -46,6 +47,7 @@ public class TableService {
 
     private final TableRepository tables;
     private final LanguageService languages;
+    private final PeopleService people;
     private final JdbcClient jdbc;
     private final LiveService live;
     private final Reading reading;
@@ -54,12 +56,14 @@ public class TableService {
     TableService(
             TableRepository tables,
             LanguageService languages,
+            PeopleService people,
             JdbcClient jdbc,
             LiveService live,
             Reading reading,
             Clock clock) {
         this.tables = tables;
         this.languages = languages;
+        this.people = people;
         this.jdbc = jdbc;
         this.live = live;
         this.reading = reading;
@@ -74,7 +78,8 @@ public class TableService {
      * @throws Refusal when the name is taken or no name at all
      */
     @Transactional
-    public TableInfo create(String name, LanguageTag source, List<LanguageTag> kept, boolean settlesOwn) {
+    public TableInfo create(long person, String name, LanguageTag source, List<LanguageTag> kept, boolean settlesOwn) {
+        people.rights(person).requireCoordinator("make tables");
         String shown = checked(name);
         String slug = slug(shown);
         if (tables.findBySlug(slug).isPresent() || tables.findByName(shown).isPresent()) {
@@ -125,7 +130,8 @@ public class TableService {
      * @param kept the languages in order; {@code number} is not looked at
      */
     @Transactional
-    public TableInfo edit(String slug, int version, String name, List<Kept> kept) {
+    public TableInfo edit(long person, String slug, int version, String name, List<Kept> kept) {
+        people.rights(person).requireCoordinator("change tables");
         LedgerTable table = bySlug(slug);
         if (table.version() != version) {
             throw Refusal.conflict(
@@ -168,8 +174,12 @@ public class TableService {
 
     /** Takes a table out of sight; it keeps everything and can be put back. */
     @Transactional
-    public void remove(String slug) {
-        LedgerTable table = bySlug(slug);
+    public void remove(long person, String slug) {
+        people.rights(person).requireCoordinator("remove tables");
+        remove(bySlug(slug));
+    }
+
+    private void remove(LedgerTable table) {
         holdAlone(table.id());
         table.remove(clock.instant());
         live.tell(new LiveChange(table.id(), List.of(), List.of()));
@@ -184,14 +194,15 @@ public class TableService {
                 .query(Boolean.class)
                 .single();
         if (empty) {
-            remove(find(id).slug());
+            remove(bySlug(find(id).slug()));
         }
         return empty;
     }
 
     /** Puts a removed table back. */
     @Transactional
-    public TableInfo putBack(long id) {
+    public TableInfo putBack(long person, long id) {
+        people.rights(person).requireCoordinator("put tables back");
         LedgerTable table = tables.findById(id)
                 .filter(LedgerTable::removed)
                 .orElseThrow(() -> Refusal.notFound("no-such-table", "No removed table has this number."));
