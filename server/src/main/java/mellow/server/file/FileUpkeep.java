@@ -2,8 +2,9 @@ package mellow.server.file;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneOffset;
-import mellow.server.common.LongWork;
+import java.util.List;
+import java.util.Map;
+import mellow.server.common.Clearing;
 import mellow.server.common.Perishable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -43,9 +44,6 @@ class FileUpkeep implements Perishable {
     @Override
     @Transactional
     public int forget(Instant now) {
-        LongWork.mayTakeItsTime(jdbc);
-        return jdbc.sql(ORPHANS)
-                .param("before", now.minus(JUST_COMING).atOffset(ZoneOffset.UTC))
-                .update();
+        return Clearing.run(jdbc, List.of(ORPHANS), Map.of("before", now.minus(JUST_COMING)));
     }
 }

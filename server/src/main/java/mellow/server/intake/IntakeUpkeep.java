@@ -2,9 +2,9 @@ package mellow.server.intake;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.List;
-import mellow.server.common.LongWork;
+import java.util.Map;
+import mellow.server.common.Clearing;
 import mellow.server.common.Perishable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -39,12 +39,6 @@ class IntakeUpkeep implements Perishable {
     @Override
     @Transactional
     public int forget(Instant now) {
-        LongWork.mayTakeItsTime(jdbc);
-        return STEPS.stream()
-                .mapToInt(step -> jdbc.sql(step)
-                        .param("undecided", now.minus(UNDECIDED).atOffset(ZoneOffset.UTC))
-                        .param("left", now.minus(LEFT).atOffset(ZoneOffset.UTC))
-                        .update())
-                .sum();
+        return Clearing.run(jdbc, STEPS, Map.of("undecided", now.minus(UNDECIDED), "left", now.minus(LEFT)));
     }
 }

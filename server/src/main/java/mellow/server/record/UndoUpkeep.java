@@ -2,9 +2,9 @@ package mellow.server.record;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.List;
-import mellow.server.common.LongWork;
+import java.util.Map;
+import mellow.server.common.Clearing;
 import mellow.server.common.Perishable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -35,11 +35,6 @@ class UndoUpkeep implements Perishable {
     @Override
     @Transactional
     public int forget(Instant now) {
-        LongWork.mayTakeItsTime(jdbc);
-        return STEPS.stream()
-                .mapToInt(step -> jdbc.sql(step)
-                        .param("takenBack", now.minus(TAKEN_BACK).atOffset(ZoneOffset.UTC))
-                        .update())
-                .sum();
+        return Clearing.run(jdbc, STEPS, Map.of("takenBack", now.minus(TAKEN_BACK)));
     }
 }

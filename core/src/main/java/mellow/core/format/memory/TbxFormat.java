@@ -21,9 +21,7 @@ import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
-import mellow.core.format.FreshOnly;
 import mellow.core.format.PlainForms;
-import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Traits;
 import mellow.core.format.Traits.Languages;
@@ -31,7 +29,6 @@ import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlNode.Element;
-import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
@@ -100,39 +97,23 @@ public final class TbxFormat implements FileFormat {
 
     @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
-        Problems problems = new Problems(file);
-        SourceText source = XmlText.decode(bytes, options.charset(), options.limits(), problems);
-        XmlReader xml = new XmlReader(source, options.limits().textBytes());
-        Units units = new Units(source);
-        Optional<LanguageTag> from = options.source();
-        boolean root = false;
-        for (XmlReader.Event event = xml.next(); event != XmlReader.Event.DONE; event = xml.next()) {
-            if (event != XmlReader.Event.START) {
-                continue;
+        return new UnitReader(List.of("martif", "tbx"), Set.of("termEntry", "conceptEntry"), "A TBX file") {
+
+            @Override
+            Optional<LanguageTag> stated(Element element) {
+                return !element.name().equals("martif") && !element.name().equals("tbx")
+                        ? Optional.empty()
+                        : element.attributes().stream()
+                                .filter(attribute -> attribute.name().equals("lang"))
+                                .findFirst()
+                                .flatMap(attribute -> LanguageTag.parse(attribute.value()));
             }
-            Element element = xml.element();
-            if (!root) {
-                if (!element.name().equals("martif") && !element.name().equals("tbx")) {
-                    throw source.refuse(
-                            element.start(), "the document is <" + element.name() + ">", "<martif> or <tbx>");
-                }
-                root = true;
-                Optional<LanguageTag> stated = element.attributes().stream()
-                        .filter(attribute -> attribute.name().equals("lang"))
-                        .findFirst()
-                        .flatMap(attribute -> LanguageTag.parse(attribute.value()));
-                from = from.or(() -> stated);
-            } else if (element.name().equals("termEntry") || element.name().equals("conceptEntry")) {
-                source.checkCount(units.size() + 1, element.start(), options.limits());
-                concept(xml.readElement(), source, units, from);
+
+            @Override
+            void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {
+                TbxFormat.concept(unit, source, units, from);
             }
-        }
-        return new FreshOnly(
-                units.list(from, problems),
-                problems.kept(),
-                source.charset().name(),
-                Set.of(FileReading.Field.CONTEXT, FileReading.Field.NOTE),
-                "A TBX file");
+        }.read(file, bytes, options);
     }
 
     private static void concept(Element concept, SourceText source, Units units, Optional<LanguageTag> from) {

@@ -8,6 +8,7 @@ import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -17,9 +18,7 @@ import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
-import mellow.core.format.FreshOnly;
 import mellow.core.format.PlainForms;
-import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Traits;
 import mellow.core.format.Traits.Languages;
@@ -30,7 +29,6 @@ import mellow.core.format.source.SourceText;
 import mellow.core.format.xliff.Inline;
 import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlNode.Element;
-import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
 import mellow.core.language.LanguageTag;
@@ -69,36 +67,18 @@ public final class TmxFormat implements FileFormat {
 
     @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
-        Problems problems = new Problems(file);
-        SourceText source = XmlText.decode(bytes, options.charset(), options.limits(), problems);
-        XmlReader xml = new XmlReader(source, options.limits().textBytes());
-        Units units = new Units(source);
-        Optional<LanguageTag> from = options.source();
-        boolean root = false;
-        for (XmlReader.Event event = xml.next(); event != XmlReader.Event.DONE; event = xml.next()) {
-            if (event != XmlReader.Event.START) {
-                continue;
+        return new UnitReader(List.of("tmx"), Set.of("tu"), "A TMX file") {
+
+            @Override
+            Optional<LanguageTag> stated(Element element) {
+                return element.name().equals("header") ? LanguageTag.parse(element.value("srclang")) : Optional.empty();
             }
-            Element element = xml.element();
-            if (!root && !element.name().equals("tmx")) {
-                throw source.refuse(element.start(), "the document is <" + element.name() + ">", "<tmx>");
+
+            @Override
+            void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {
+                TmxFormat.unit(unit, source, units, from);
             }
-            root = true;
-            if (element.name().equals("header")) {
-                Optional<LanguageTag> stated = LanguageTag.parse(element.value("srclang"));
-                from = from.or(() -> stated);
-                xml.readElement();
-            } else if (element.name().equals("tu")) {
-                source.checkCount(units.size() + 1, element.start(), options.limits());
-                unit(xml.readElement(), source, units, from);
-            }
-        }
-        return new FreshOnly(
-                units.list(from, problems),
-                problems.kept(),
-                source.charset().name(),
-                Set.of(FileReading.Field.CONTEXT, FileReading.Field.NOTE),
-                "A TMX file");
+        }.read(file, bytes, options);
     }
 
     private static void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {
