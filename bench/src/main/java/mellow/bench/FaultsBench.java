@@ -4,16 +4,8 @@ import java.io.FileDescriptor;
 import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
-import java.net.CookieManager;
-import java.net.HttpCookie;
 import java.net.InetAddress;
 import java.net.ServerSocket;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpRequest.BodyPublishers;
-import java.net.http.HttpResponse;
-import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -24,7 +16,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
-import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -50,11 +41,9 @@ public final class FaultsBench {
     private static final int PEOPLE = 30;
     private static final int ENTRIES = 6_000;
     private static final int OFFERS = 3_000;
-    private static final long PATIENCE_MILLIS = 120_000;
     /** Strength of the hash: signing in is not what is measured. */
     private static final int QUICK = 4;
 
-    private static final String PASSWORD = "ahoy-bench";
     private static final JsonMapper JSON = new JsonMapper();
 
     private final Path data;
@@ -97,8 +86,8 @@ public final class FaultsBench {
 
     private void run() throws Exception {
         servers.add(new Server());
-        String hash = new BCryptPasswordEncoder(QUICK).encode(PASSWORD);
-        until(
+        String hash = new BCryptPasswordEncoder(QUICK).encode(FaultsClient.PASSWORD);
+        FaultsClient.until(
                 "the first person",
                 () -> Optional.of(jdbc.sql(
                                 "insert into person (sign_in, name, password_hash, coordinator, created_at) values ('bench', 'Bench', :hash, true, now()) on conflict do nothing")
@@ -118,7 +107,7 @@ public final class FaultsBench {
     private final class Server {
         private final int port;
         private Process process;
-        private Client client;
+        private FaultsClient client;
 
         Server() throws Exception {
             try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
@@ -152,77 +141,12 @@ public final class FaultsBench {
                     .redirectOutput(ProcessBuilder.Redirect.appendTo(
                             data.resolve("server-" + port + ".log").toFile()))
                     .start();
-            client = new Client("http://127.0.0.1:" + port);
+            client = new FaultsClient("http://127.0.0.1:" + port);
         }
-    }
-
-    /** Somebody who asks again while nobody answers. */
-    private static final class Client {
-        private final String address;
-        private final CookieManager cookies = new CookieManager();
-        private final HttpClient http =
-                HttpClient.newBuilder().cookieHandler(cookies).build();
-
-        Client(String address) {
-            this.address = address;
-        }
-
-        HttpResponse<byte[]> send(String method, String path, byte[] body, String type)
-                throws IOException, InterruptedException {
-            String token = cookies.getCookieStore().getCookies().stream()
-                    .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
-                    .map(HttpCookie::getValue)
-                    .findFirst()
-                    .orElse("");
-            return http.send(
-                    HttpRequest.newBuilder(URI.create(address + path))
-                            .timeout(Duration.ofSeconds(30))
-                            .header("X-XSRF-TOKEN", token)
-                            .header("Content-Type", type)
-                            .method(method, BodyPublishers.ofByteArray(body))
-                            .build(),
-                    BodyHandlers.ofByteArray());
-        }
-
-        HttpResponse<byte[]> json(String method, String path, String body) throws IOException, InterruptedException {
-            return send(method, path, body.getBytes(StandardCharsets.UTF_8), "application/json");
-        }
-
-        boolean signIn(String name) throws IOException, InterruptedException {
-            json("GET", "/api/session", "");
-            int status = json("POST", "/api/session", "{\"signIn\":\"" + name + "\",\"password\":\"" + PASSWORD + "\"}")
-                    .statusCode();
-            json("GET", "/api/session", "");
-            return status == 200;
-        }
-    }
-
-    private static JsonNode read(HttpResponse<byte[]> response) {
-        return JSON.readTree(response.body().length == 0 ? "{}".getBytes(StandardCharsets.UTF_8) : response.body());
-    }
-
-    /** Does something until it is done, however often somebody is ended meanwhile. */
-    private static <T> T until(String what, Callable<Optional<T>> attempt) throws InterruptedException {
-        long end = System.currentTimeMillis() + PATIENCE_MILLIS;
-        Exception last = null;
-        while (System.currentTimeMillis() < end) {
-            try {
-                Optional<T> got = attempt.call();
-                if (got.isPresent()) {
-                    return got.get();
-                }
-            } catch (InterruptedException ended) {
-                throw ended;
-            } catch (Exception notYet) {
-                last = notYet;
-            }
-            Thread.sleep(100);
-        }
-        throw new IllegalStateException("Nothing came of it: " + what, last);
     }
 
     private void awake(Server server) throws InterruptedException {
-        until("a server that answers", () -> {
+        FaultsClient.until("a server that answers", () -> {
             if (!server.process.isAlive()) {
                 // It was just starting when the database was ended, and said so.
                 server.start();
@@ -234,7 +158,7 @@ public final class FaultsBench {
     private void round(int number) throws Exception {
         Server server = servers.get(number % 2);
         awake(server);
-        Client mara = server.client;
+        FaultsClient mara = server.client;
         String table = "Faults" + number;
         long intake = prepared(mara, table);
         int kind = number % 4;
@@ -282,7 +206,7 @@ public final class FaultsBench {
         compare(number, table, intake, what);
     }
 
-    private long prepared(Client mara, String table) throws InterruptedException {
+    private long prepared(FaultsClient mara, String table) throws InterruptedException {
         StringBuilder csv = new StringBuilder("key,en,de\n");
         for (int i = 0; i < ENTRIES; i++) {
             csv.append("unit.")
@@ -293,8 +217,8 @@ public final class FaultsBench {
                     .append(i)
                     .append('\n');
         }
-        return until("an intake of " + table, () -> {
-            JsonNode made = read(mara.send(
+        return FaultsClient.until("an intake of " + table, () -> {
+            JsonNode made = FaultsClient.read(mara.send(
                     "POST",
                     "/api/intakes?name=" + table + ".csv",
                     csv.toString().getBytes(StandardCharsets.UTF_8),
@@ -303,8 +227,8 @@ public final class FaultsBench {
         });
     }
 
-    private void begin(Client mara, long intake, String what) throws InterruptedException {
-        until(what, () -> {
+    private void begin(FaultsClient mara, long intake, String what) throws InterruptedException {
+        FaultsClient.until(what, () -> {
             int status =
                     mara.json("POST", "/api/intakes/" + intake + "/" + what, "").statusCode();
             return status == 202 || status == 409 ? Optional.of(true) : Optional.empty();
@@ -313,7 +237,7 @@ public final class FaultsBench {
 
     /** Waits until no run waits or goes on. */
     private void settled(long intake) throws InterruptedException {
-        until(
+        FaultsClient.until(
                 "the end of all runs of " + intake,
                 () -> jdbc.sql("select count(*) from run where status in ('queued', 'going')")
                                         .query(Integer.class)
@@ -368,7 +292,7 @@ public final class FaultsBench {
                 .strip());
         ProcessHandle.of(postmaster).ifPresent(ProcessHandle::destroyForcibly);
         Thread.sleep(500);
-        PrivateCluster.Access again = until("the database", () -> Optional.of(cluster.start()));
+        PrivateCluster.Access again = FaultsClient.until("the database", () -> Optional.of(cluster.start()));
         check("the database is where it was", again.url().equals(access.url()));
     }
 
@@ -429,7 +353,7 @@ public final class FaultsBench {
 
     /** Thirty people who look, write, answer, take back and search. */
     private void crowd() throws Exception {
-        Client mara = servers.get(0).client;
+        FaultsClient mara = servers.get(0).client;
         awake(servers.get(0));
         awake(servers.get(1));
         long intake = prepared(mara, "Crowd");
@@ -439,7 +363,7 @@ public final class FaultsBench {
                         "select e.id from entry e join ledger_table t on t.id = e.table_id where t.name = 'Crowd' order by e.position limit 400")
                 .query(Long.class)
                 .list();
-        String hash = new BCryptPasswordEncoder(QUICK).encode(PASSWORD);
+        String hash = new BCryptPasswordEncoder(QUICK).encode(FaultsClient.PASSWORD);
         Map<String, Integer> answers = new ConcurrentSkipListMap<>();
         ExecutorService people = Executors.newFixedThreadPool(PEOPLE);
         long end = System.nanoTime() + CROWD.toNanos();
@@ -458,9 +382,9 @@ public final class FaultsBench {
             Server at = servers.get(i % 2);
             int seed = i;
             people.submit(() -> {
-                Client one = new Client("http://127.0.0.1:" + at.port);
-                FaultsBench.until("a session", () -> one.signIn(name) ? Optional.of(true) : Optional.empty());
-                new Worker(one, entries, new Random(seed), answers).until(end);
+                FaultsClient one = new FaultsClient("http://127.0.0.1:" + at.port);
+                FaultsClient.until("a session", () -> one.signIn(name) ? Optional.of(true) : Optional.empty());
+                new FaultsWorker(one, entries, new Random(seed), answers).until(end);
                 return null;
             });
         }
@@ -482,75 +406,5 @@ public final class FaultsBench {
                 .run().stream().mapToInt(Audit.Finding::differences).sum();
         check(differences + " differences after the crowd", differences == 0);
         out.println(differences + " differences in the audit");
-    }
-
-    private record Worker(Client client, List<Long> entries, Random random, Map<String, Integer> answers) {
-
-        void until(long end) throws InterruptedException {
-            while (System.nanoTime() < end) {
-                try {
-                    one();
-                } catch (IOException failed) {
-                    count("no answer: " + failed.getClass().getSimpleName());
-                }
-            }
-        }
-
-        private void count(String answer) {
-            answers.merge(answer, 1, Integer::sum);
-        }
-
-        private JsonNode asked(HttpResponse<byte[]> response) {
-            JsonNode body =
-                    response.body().length > 0 && response.body()[0] == '{' ? read(response) : JSON.createObjectNode();
-            String code =
-                    response.statusCode() < 300 ? "" : " " + body.path("code").asString("");
-            count(response.statusCode() + code);
-            return response.body().length > 0 && response.body()[0] == '[' ? read(response) : body;
-        }
-
-        private void one() throws IOException, InterruptedException {
-            long entry = entries.get(random.nextInt(entries.size()));
-            switch (random.nextInt(8)) {
-                case 0 -> asked(client.json("GET", "/api/scope?table=crowd&in=de&only=offered", ""));
-                case 1 -> asked(client.json("GET", "/api/find?words=Einheit%20" + random.nextInt(400), ""));
-                case 2 -> asked(client.json("GET", "/api/review?in=de", ""));
-                case 3 -> asked(client.json("GET", "/api/tables", ""));
-                case 4 -> bulk();
-                default -> write(entry);
-            }
-        }
-
-        private void write(long entry) throws IOException, InterruptedException {
-            JsonNode rows = asked(client.json("GET", "/api/rows?ids=" + entry + "&in=de", ""));
-            JsonNode cell = rows.path(0).path("cells").path(0);
-            String action = random.nextBoolean() ? "PUT_FORWARD" : "SETTLE";
-            JsonNode changed = asked(client.json(
-                    "POST",
-                    "/api/entries/" + entry + "/cells/de/changes",
-                    "{\"action\":\"" + action + "\",\"version\":"
-                            + cell.path("version").asInt(0) + ",\"text\":\"Einheit " + random.nextInt(1000)
-                            + "\",\"meaningConfirmed\":false}"));
-            if (changed.has("change") && random.nextInt(4) == 0) {
-                asked(client.json(
-                        "POST", "/api/changes/" + changed.path("change").asLong() + "/undo", ""));
-            }
-        }
-
-        private void bulk() throws IOException, InterruptedException {
-            StringBuilder cells = new StringBuilder();
-            int from = random.nextInt(entries.size() - 30);
-            for (int i = 0; i < 30; i++) {
-                cells.append(i == 0 ? "" : ",")
-                        .append("{\"entry\":")
-                        .append(entries.get(from + i))
-                        .append(",\"language\":\"de\"}");
-            }
-            asked(client.json(
-                    "POST",
-                    "/api/cells/changes",
-                    "{\"action\":\"" + (random.nextBoolean() ? "SETTLE" : "STILL_HOLDS")
-                            + "\",\"meaningConfirmed\":true,\"cells\":[" + cells + "]}"));
-        }
     }
 }

@@ -1,4 +1,4 @@
-/** Looks at texts beside their sources while they are typed. */
+/** Gives the checks what they look at texts by, for whoever checks texts of the record, and looks at one while it is typed. */
 @NullMarked
 @Uses({"common", "language", "wordbook"})
 package mellow.server.check;

@@ -1,5 +1,6 @@
 package mellow.server.common;
 
+import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 
@@ -15,5 +16,10 @@ public final class Hashes {
         } catch (NoSuchAlgorithmException everyJavaHasIt) {
             throw new IllegalStateException(everyJavaHasIt);
         }
+    }
+
+    /** The same of a secret's spelling in UTF-8. */
+    public static byte[] sha256(String secret) {
+        return sha256(secret.getBytes(StandardCharsets.UTF_8));
     }
 }

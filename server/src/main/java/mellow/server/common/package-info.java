@@ -1,4 +1,4 @@
-/** What every feature needs: errors as problem details, paging of streams into COPY. */
+/** What every feature needs: errors as problem details, the clock, coded columns, how texts are kept in columns. */
 @NullMarked
 @Uses({})
 package mellow.server.common;

@@ -1,4 +1,4 @@
-/** Entries: making, describing, rewriting, moving, removing them, their story and pictures; undo. */
+/** Entries: making, describing, rewriting, moving, removing them, their story, pictures and assets. */
 @NullMarked
 @Uses({"activity", "common", "coverage", "file", "language", "live", "people", "record", "table"})
 package mellow.server.entry;

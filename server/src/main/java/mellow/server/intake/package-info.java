@@ -1,6 +1,4 @@
-/**
- * Bringing files in, one or a set of one per language: drop, sort, read, see, decide, apply, take back.
- */
+/** Bringing files in, one or a set of one per language: drop, sort, read, see, decide, apply, take back. */
 @NullMarked
 @Uses({"activity", "common", "coverage", "file", "language", "live", "master", "people", "record", "run", "table"})
 package mellow.server.intake;

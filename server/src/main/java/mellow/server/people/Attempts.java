@@ -1,6 +1,5 @@
 package mellow.server.people;
 
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -52,7 +51,7 @@ class Attempts {
     private record Counter(byte[] what, int free) {
 
         static Counter of(String kind, String name, int free) {
-            return new Counter(Hashes.sha256((kind + "\0" + name).getBytes(StandardCharsets.UTF_8)), free);
+            return new Counter(Hashes.sha256(kind + "\0" + name), free);
         }
     }
 

@@ -3,7 +3,6 @@ package mellow.server.people;
 import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
-import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
@@ -42,7 +41,7 @@ class Browsers {
                         select exists (select 1 from known_browser b join person p on p.id = b.person_id
                             where b.token_hash = :hash and p.sign_in = :signIn and b.seen_at > :since)
                         """)
-                .param("hash", hash(token))
+                .param("hash", Hashes.sha256(token))
                 .param("signIn", signIn)
                 .param("since", clock.instant().minus(KNOWN).atOffset(ZoneOffset.UTC))
                 .query(Boolean.class)
@@ -57,7 +56,7 @@ class Browsers {
                         insert into known_browser (token_hash, person_id, seen_at) values (:hash, :person, :now)
                         on conflict (token_hash, person_id) do update set seen_at = excluded.seen_at
                         """)
-                .param("hash", hash(token))
+                .param("hash", Hashes.sha256(token))
                 .param("person", person)
                 .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                 .update();
@@ -91,9 +90,5 @@ class Browsers {
                 .map(Cookie::getValue)
                 .filter(token -> !token.isEmpty() && token.length() <= LONGEST_TOKEN)
                 .findFirst();
-    }
-
-    private static byte[] hash(String token) {
-        return Hashes.sha256(token.getBytes(StandardCharsets.UTF_8));
     }
 }

@@ -5,14 +5,9 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.nio.charset.StandardCharsets;
-import java.security.SecureRandom;
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.Arrays;
-import java.util.Base64;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -22,9 +17,9 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import mellow.core.language.LanguageTag;
-import mellow.server.common.Hashes;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
+import mellow.server.people.Invitations.Invitation;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -35,30 +30,20 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 class PeopleDesk {
 
-    private static final Duration INVITE_LASTS = Duration.ofDays(14);
-    private static final int TOKEN_BYTES = 24;
     private static final int SHORTEST_PASSWORD = 10;
     /** BCrypt looks at no more than 72 bytes. */
     private static final int LONGEST_PASSWORD_BYTES = 72;
 
     private static final String ALL_RIGHTS =
             "select r.person_id, l.tag, r.level from person_right r join language l on l.id = r.language_id order by l.tag";
-    private static final String PENDING =
-            "select person_id, max(expires_at) expires_at from invite where used_at is null and expires_at > :now group by person_id";
-    private static final String INVITED =
-            """
-            select i.person_id from invite i join person p on p.id = i.person_id
-            where i.token_hash = :hash and i.used_at is null and i.expires_at > :now and p.ended_at is null for update of i
-            """;
-
     private final PersonRepository people;
     private final PeopleService rights;
     private final LanguageService languages;
     private final JdbcClient jdbc;
     private final PasswordEncoder passwords;
     private final Doors doors;
+    private final Invitations invitations;
     private final Clock clock;
-    private final SecureRandom random = new SecureRandom();
 
     PeopleDesk(
             PersonRepository people,
@@ -67,6 +52,7 @@ class PeopleDesk {
             JdbcClient jdbc,
             PasswordEncoder passwords,
             Doors doors,
+            Invitations invitations,
             Clock clock) {
         this.people = people;
         this.rights = rights;
@@ -74,6 +60,7 @@ class PeopleDesk {
         this.jdbc = jdbc;
         this.passwords = passwords;
         this.doors = doors;
+        this.invitations = invitations;
         this.clock = clock;
     }
 
@@ -116,9 +103,6 @@ class PeopleDesk {
         }
     }
 
-    /** An invitation: the secret part of its link, shown once, and until when it holds. */
-    record Invitation(long person, String token, Instant until) {}
-
     @Transactional(readOnly = true)
     public List<PersonRow> shown(long to) {
         return rights.rights(to).coordinator()
@@ -135,10 +119,7 @@ class PeopleDesk {
             levels.computeIfAbsent(row.getLong("person_id"), p -> new TreeMap<>())
                     .put(row.getString("tag"), row.getString("level"));
         });
-        Map<Long, Instant> invited = new HashMap<>();
-        jdbc.sql(PENDING).param("now", now()).query(row -> {
-            invited.put(row.getLong("person_id"), row.getTimestamp("expires_at").toInstant());
-        });
+        Map<Long, Instant> invited = invitations.waiting();
         return people.findAll().stream()
                 .sorted(Comparator.comparing(Person::active)
                         .reversed()
@@ -170,7 +151,7 @@ class PeopleDesk {
         Person person = new Person(signIn, wanted.name().strip(), "!", wanted.coordinator(), clock.instant());
         long id = people.saveAndFlush(person).id();
         give(id, wanted.levels());
-        return invitation(by, id);
+        return invitations.make(by, id);
     }
 
     /** Makes a new invitation, also for someone who forgot their password; earlier ones no longer hold. */
@@ -181,7 +162,7 @@ class PeopleDesk {
         if (!person.active()) {
             throw Refusal.unacceptable("access-ended", person.name() + "’s access has ended; give it back first.");
         }
-        return invitation(by, id);
+        return invitations.make(by, id);
     }
 
     /** Changes a person's name and rights; the sign-in name stays. */
@@ -210,13 +191,8 @@ class PeopleDesk {
             requireAnother(coordinators, person);
         }
         person.end(clock.instant());
-        jdbc.sql("delete from spring_session where principal_name = :name")
-                .param("name", person.signIn())
-                .update();
-        jdbc.sql("update invite set used_at = :now where person_id = :person and used_at is null")
-                .param("now", now())
-                .param("person", id)
-                .update();
+        endSessions(person);
+        invitations.use(id);
         doors.moved();
     }
 
@@ -230,14 +206,14 @@ class PeopleDesk {
     /** Whom an invitation is for. */
     @Transactional
     public PersonRow invited(String token) {
-        long id = open(token);
+        long id = invitations.open(token);
         return all().stream().filter(row -> row.id() == id).findFirst().orElseThrow();
     }
 
     /** Takes an invitation: sets the password. */
     @Transactional
     public Door.Entering accept(String token, String password) {
-        long id = open(token);
+        long id = invitations.open(token);
         if (password.codePointCount(0, password.length()) < SHORTEST_PASSWORD
                 || password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES) {
             throw Refusal.unacceptable(
@@ -248,51 +224,15 @@ class PeopleDesk {
         }
         Person person = person(id);
         person.password(Objects.requireNonNull(passwords.encode(password)));
-        jdbc.sql("update invite set used_at = :now where person_id = :person and used_at is null")
-                .param("now", now())
-                .param("person", id)
-                .update();
-        jdbc.sql("delete from spring_session where principal_name = :name")
-                .param("name", person.signIn())
-                .update();
+        invitations.use(id);
+        endSessions(person);
         return new Door.Entering(new SignedIn(id, person.signIn(), person.name()), person.door());
     }
 
-    private long open(String token) {
-        return jdbc.sql(INVITED)
-                .param("hash", hash(token))
-                .param("now", now())
-                .query(Long.class)
-                .optional()
-                .orElseThrow(
-                        () -> Refusal.notFound(
-                                "no-such-invitation",
-                                "This invitation was used, replaced or is older than 14 days; ask a coordinator for a new link."));
-    }
-
-    private Invitation invitation(long by, long person) {
-        jdbc.sql("update invite set used_at = :now where person_id = :person and used_at is null")
-                .param("now", now())
-                .param("person", person)
+    private void endSessions(Person person) {
+        jdbc.sql("delete from spring_session where principal_name = :name")
+                .param("name", person.signIn())
                 .update();
-        byte[] bytes = new byte[TOKEN_BYTES];
-        random.nextBytes(bytes);
-        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-        Instant until = clock.instant().plus(INVITE_LASTS);
-        jdbc.sql(
-                        "insert into invite (token_hash, person_id, made_by, made_at, expires_at) values (:hash, :person, :by, :now, :until)")
-                .param("hash", hash(token))
-                .param("person", person)
-                .param("by", by)
-                .param("now", now())
-                .param("until", until.atOffset(ZoneOffset.UTC))
-                .update();
-        return new Invitation(person, token, until);
-    }
-
-    /** The database keeps only this, so that reading it gives no way in. */
-    private static byte[] hash(String token) {
-        return Hashes.sha256(token.getBytes(StandardCharsets.UTF_8));
     }
 
     private void give(long person, Map<String, String> levels) {
@@ -340,9 +280,5 @@ class PeopleDesk {
 
     private Person person(long id) {
         return people.findById(id).orElseThrow(() -> Refusal.notFound("no-such-person", "There is no such person."));
-    }
-
-    private OffsetDateTime now() {
-        return clock.instant().atOffset(ZoneOffset.UTC);
     }
 }

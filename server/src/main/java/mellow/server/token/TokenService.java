@@ -1,6 +1,5 @@
 package mellow.server.token;
 
-import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.sql.Types;
 import java.time.Clock;
@@ -108,7 +107,7 @@ class TokenService {
                         insert into token (hash, name, person_id, takes_in, sends_out, table_id, created_at, expires_at)
                         values (:hash, :name, :person, :takesIn, :sendsOut, :table, :now, :expires)
                         """)
-                .param("hash", hash(secret))
+                .param("hash", Hashes.sha256(secret))
                 .param("name", name.strip())
                 .param("person", person)
                 .param("takesIn", takesIn)
@@ -161,7 +160,7 @@ class TokenService {
     @Transactional
     public Optional<Holder> holder(String secret) {
         return jdbc.sql(HOLDER)
-                .param("hash", hash(secret))
+                .param("hash", Hashes.sha256(secret))
                 .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                 .query((row, n) -> new Holder(
                         new SignedIn(row.getLong("id"), row.getString("sign_in"), row.getString("name")),
@@ -169,9 +168,5 @@ class TokenService {
                         row.getBoolean("sends_out"),
                         row.getObject("table_id") == null ? null : String.valueOf(row.getString("slug"))))
                 .optional();
-    }
-
-    private static byte[] hash(String secret) {
-        return Hashes.sha256(secret.getBytes(StandardCharsets.UTF_8));
     }
 }
