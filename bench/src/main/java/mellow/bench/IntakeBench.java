@@ -20,6 +20,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.atomic.AtomicBoolean;
+import org.jspecify.annotations.Nullable;
 import org.postgresql.PGConnection;
 import tools.jackson.databind.JsonNode;
 
@@ -165,7 +166,7 @@ public final class IntakeBench {
         out.printf(Locale.ROOT, "  taken back in %.2f s%n", seconds(start));
     }
 
-    private long open(Product product, String name, byte[] file, String into) throws Exception {
+    private long open(Product product, String name, byte[] file, @Nullable String into) throws Exception {
         JsonNode uploaded = product.upload(name, file);
         long id = uploaded.path("id").asLong();
         String where = into != null
