@@ -1,6 +1,8 @@
 package mellow.core.check;
 
 import java.util.SortedMap;
+import mellow.core.placeholder.IcuMessage;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A text that is looked at.
@@ -14,15 +16,22 @@ record Inspected(Measure measure, SortedMap<String, String> text, Ground ground)
      *
      * @param name the form
      * @param source the source that it stands beside
+     * @param message the text as an ICU message where the source is one with types, else null; read once for all checks
      */
-    record Form(Inspected of, String name, String source, String text) {
+    record Form(Inspected of, String name, String source, String text, @Nullable IcuMessage message) {
 
         Measure measure() {
             return of.measure;
         }
+
+        /** Whether it is a message that cannot be read. */
+        boolean broken() {
+            return message != null && message.error() != null;
+        }
     }
 
     Form form(String name, String words) {
-        return new Form(this, name, measure.source(name), words);
+        String source = measure.source(name);
+        return new Form(this, name, source, words, IcuMessage.parse(source).typed() ? IcuMessage.parse(words) : null);
     }
 }

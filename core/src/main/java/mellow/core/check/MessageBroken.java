@@ -13,12 +13,9 @@ final class MessageBroken implements Check {
 
     @Override
     public void lookAt(Inspected.Form form, List<Finding> found) {
-        if (!IcuMessage.parse(form.source()).typed()) {
-            return;
-        }
         String text = form.text();
-        IcuMessage message = IcuMessage.parse(text);
-        if (message.error() != null) {
+        IcuMessage message = form.message();
+        if (message != null && message.error() != null) {
             int at = Math.min(message.errorAt(), text.length());
             found.add(Finding.blocker(
                             "message-broken",
@@ -27,11 +24,5 @@ final class MessageBroken implements Check {
                                     + message.error() + ".")
                     .at(at, Math.min(text.length(), at + 1)));
         }
-    }
-
-    /** Whether it finds something. */
-    static boolean in(Inspected.Form form) {
-        return IcuMessage.parse(form.source()).typed()
-                && IcuMessage.parse(form.text()).error() != null;
     }
 }

@@ -24,7 +24,7 @@ final class PlaceholdersDiffer implements Check {
         String source = form.source();
         String text = form.text();
         // In a message that cannot be read, everything would seem to be missing; without a source, everything too much.
-        if (source.equals(text) || form.measure().sourceless() || MessageBroken.in(form)) {
+        if (source.equals(text) || form.measure().sourceless() || form.broken()) {
             return;
         }
         Placeholders.Difference difference = Placeholders.COMMON.compare(source, text);
