@@ -157,9 +157,15 @@ public class CoverageService {
         } else if (entries.size() <= FEW) {
             around(entries, change);
         } else {
-            change.run();
-            recount(table);
+            anew(table, change);
         }
+    }
+
+    /** Does something to any entries of a table, asking nothing before, and counts the table anew. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void anew(long table, Runnable change) {
+        change.run();
+        recount(table);
     }
 
     /** Entries without any cell came to a table. */

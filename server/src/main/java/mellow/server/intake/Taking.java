@@ -90,11 +90,18 @@ class Taking {
             Comparison.Listener both = new Told(tally, applier, progress, files, steps);
             records.read(table, person, plan.terms().arrivals().keySet(), entry -> comparison.compare(entry, both));
             writer.reserve(comparison.unmet());
-            if (comparison.unmet() > CoverageService.FEW) {
+            boolean many = comparison.unmet() > CoverageService.FEW;
+            if (many) {
                 writer.recordIsRead();
             }
             comparison.rest(both);
-            coverage.around(table, writer.touched(), () -> send(writer));
+            if (many) {
+                // The connection is writing already and answers nothing before it is done, however little that turns
+                // out to be.
+                coverage.anew(table, () -> send(writer));
+            } else {
+                coverage.around(table, writer.touched(), () -> send(writer));
+            }
             touched = writer.touchedEntries();
             stale = writer.stale();
         } catch (SQLException failed) {

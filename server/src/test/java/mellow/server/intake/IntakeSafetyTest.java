@@ -10,6 +10,7 @@ import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.server.common.Refusal;
+import mellow.server.coverage.CoverageService;
 import mellow.server.intake.Previews.ChoiceRequest;
 import mellow.server.people.Level;
 import mellow.server.run.RunService.Progress;
@@ -260,5 +261,20 @@ class IntakeSafetyTest extends ServerTest {
                         Boolean.class,
                         "select exists (select 1 from ledger_table where name = 'Ramp' for key share skip locked)"))
                 .isTrue();
+    }
+
+    /** Most of what the file has is nobody's to add, so little is touched although the file is large. */
+    @Test
+    void aLargeFileOfWhichAContributorMayTakeLittle() {
+        StringBuilder file = new StringBuilder("key,en,de\ndown,Ramp down,Rampe unten\n");
+        for (int i = 0; i < CoverageService.FEW + 10; i++) {
+            file.append("more.").append(i).append(",More,\n");
+        }
+        long intake = intakes.upload(lina, "Ramp.csv", bytes(file.toString()));
+        intakes.decide(lina, intake, ledger.slug("Ramp"), null, Arrival.OFFERED);
+        intakes.apply(lina, intake, Progress.UNWATCHED);
+        assertThat(ledger.cell("down", "de")).isEqualTo("offered");
+        assertThat(ledger.ask(Integer.class, "select entries from ledger_table where name = 'Ramp'"))
+                .isEqualTo(2);
     }
 }
