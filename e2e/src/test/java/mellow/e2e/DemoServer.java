@@ -68,32 +68,14 @@ final class DemoServer {
                 .run("--server.port=0");
     }
 
-    /** A server on the same database as a process of its own, started as people start it, to be killed. */
-    static Process apart(int port, Path folder) throws IOException {
-        ProcessBuilder process = new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-Xmx512m",
-                "-cp",
-                System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
-                "mellow.server.launch.Mellow",
-                "start",
-                "--empty",
-                "--port",
-                Integer.toString(port),
-                "--data",
-                folder.resolve("data-" + port).toString());
+    /** Where the database is, as {@code MELLOW_DATABASE_URL} says it. */
+    static String databaseUrl() {
         Map<String, Object> access = DATABASE.properties();
-        process.environment()
-                .put(
-                        "MELLOW_DATABASE_URL",
-                        String.valueOf(access.get("spring.datasource.url"))
-                                .replace(
-                                        "jdbc:postgresql://",
-                                        "postgresql://" + access.get("spring.datasource.username") + ":"
-                                                + access.get("spring.datasource.password") + "@"));
-        return process.redirectErrorStream(true)
-                .redirectOutput(folder.resolve("server-" + port + ".log").toFile())
-                .start();
+        return String.valueOf(access.get("spring.datasource.url"))
+                .replace(
+                        "jdbc:postgresql://",
+                        "postgresql://" + access.get("spring.datasource.username") + ":"
+                                + access.get("spring.datasource.password") + "@");
     }
 
     /** Takes a file in as the demo's coordinator, all of it settled. */

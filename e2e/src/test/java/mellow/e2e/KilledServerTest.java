@@ -3,25 +3,18 @@ package mellow.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.net.BindException;
-import java.net.ConnectException;
 import java.net.CookieManager;
 import java.net.HttpCookie;
-import java.net.InetAddress;
-import java.net.ServerSocket;
-import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse.BodyHandlers;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import java.util.concurrent.ThreadLocalRandom;
 import org.awaitility.Awaitility;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -79,33 +72,6 @@ class KilledServerTest {
         Awaitility.await().atMost(PATIENCE).pollInterval(Duration.ofMillis(20)).until(condition);
     }
 
-    /** Below those that the system hands out by itself: whoever knocks at one of those again and again may reach themselves. */
-    private static int freePort() throws IOException {
-        for (int attempt = 0; attempt < 100; attempt++) {
-            int port = ThreadLocalRandom.current().nextInt(20_000, 32_000);
-            try (ServerSocket socket = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
-                return socket.getLocalPort();
-            } catch (BindException taken) {
-                continue;
-            }
-        }
-        throw new IOException("no port is free");
-    }
-
-    private Person started(Process server, int port) throws Exception {
-        until(() -> {
-            assertThat(server.isAlive())
-                    .as(Files.readString(folder.resolve("server-" + port + ".log")))
-                    .isTrue();
-            try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
-                return socket.isConnected();
-            } catch (ConnectException notYet) {
-                return false;
-            }
-        });
-        return new Person("http://127.0.0.1:" + port);
-    }
-
     @Test
     void leavesNothingHalfDoneAndAnotherServerGoesOn() throws Exception {
         try (Browser browser = DemoServer.browse()) {
@@ -122,23 +88,20 @@ class KilledServerTest {
                     .append(",Ankkuri\n");
         }
         long id;
-        int port = freePort();
-        Process first = DemoServer.apart(port, folder);
+        ApartServer first = ApartServer.start(folder);
         try {
-            Person mirja = started(first, port);
+            Person mirja = new Person(first.address());
             id = mirja.send("POST", "/api/intakes?name=anchors.csv", csv.toString(), "application/octet-stream")
                     .path("id")
                     .asLong();
             mirja.send("POST", "/api/intakes/" + id + "/apply", "", "application/json");
             until(() -> mirja.intake(id).path("run").path("done").asInt() > 0);
         } finally {
-            first.destroyForcibly().waitFor();
+            first.kill();
         }
 
-        int other = freePort();
-        Process second = DemoServer.apart(other, folder);
-        try {
-            Person mirja = started(second, other);
+        try (ApartServer second = ApartServer.start(folder)) {
+            Person mirja = new Person(second.address());
             // Nothing of it is there, or another server has begun it anew and done all of it.
             JsonNode tables = mirja.send("GET", "/api/tables", "", "application/json");
             assertThat(tables.toString().contains("\"Anchors\""))
@@ -148,9 +111,6 @@ class KilledServerTest {
             assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
                     .contains("\"name\":\"Anchors\"")
                     .contains("\"entries\":" + ENTRIES);
-        } finally {
-            second.destroy();
-            second.waitFor();
         }
     }
 
@@ -161,10 +121,9 @@ class KilledServerTest {
         }
         List<String> tags = LanguageFiles.FORTY_NINE.subList(0, 12);
         long id;
-        int port = freePort();
-        Process first = DemoServer.apart(port, folder);
+        ApartServer first = ApartServer.start(folder);
         try {
-            Person mirja = started(first, port);
+            Person mirja = new Person(first.address());
             String drop = "/api/drops/"
                     + mirja.send("POST", "/api/drops", "", "application/json")
                             .path("id")
@@ -187,13 +146,11 @@ class KilledServerTest {
             mirja.send("POST", "/api/intakes/" + id + "/apply", "", "application/json");
             until(() -> mirja.intake(id).path("run").path("done").asInt() > tags.size());
         } finally {
-            first.destroyForcibly().waitFor();
+            first.kill();
         }
 
-        int other = freePort();
-        Process second = DemoServer.apart(other, folder);
-        try {
-            Person mirja = started(second, other);
+        try (ApartServer second = ApartServer.start(folder)) {
+            Person mirja = new Person(second.address());
             until(() -> mirja.intake(id).path("status").asString().equals("applied"));
             JsonNode report = mirja.intake(id).path("report");
             assertThat(report.path("languages").size()).isEqualTo(tags.size() - 1);
@@ -203,9 +160,6 @@ class KilledServerTest {
             until(() -> mirja.intake(id).path("status").asString().equals("undone"));
             assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
                     .doesNotContain("\"Locales\"");
-        } finally {
-            second.destroy();
-            second.waitFor();
         }
     }
 }

@@ -3,15 +3,9 @@ package mellow.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.net.ConnectException;
-import java.net.InetAddress;
-import java.net.ServerSocket;
-import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
-import org.awaitility.Awaitility;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
@@ -211,25 +205,19 @@ class SheetTest {
             // The demo is there once any server of it answers.
             browser.go("/sign-in");
         }
-        int port;
-        try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            port = socket.getLocalPort();
-        }
-        Process server = DemoServer.apart(port, folder);
-        try (Browser browser = new Browser("http://127.0.0.1:" + port)) {
-            answering(port);
+        ApartServer server = ApartServer.start(folder);
+        try (Browser browser = new Browser(server.address())) {
             String scope = "/ledger?table=bridge-alarms&in=ja&only=untranslated";
             browser.go(scope);
             browser.signIn("mirja", DemoServer.PASSWORD);
             sheet(browser, scope);
             browser.press("\u4e00");
-            server.destroyForcibly().waitFor();
+            server.kill();
             browser.press("\u53f7", Keys.ENTER);
             browser.press("\u4e8c\u53f7", Keys.ENTER);
             browser.see(".aside .waiting", "2 texts wait for the server");
             browser.press("\u4e09");
-            server = DemoServer.apart(port, folder);
-            answering(port);
+            server = ApartServer.start(folder, server.port());
             browser.until(
                     d -> d.findElements(By.cssSelector(".aside .waiting")).isEmpty() ? true : null,
                     "the texts to be sent by themselves");
@@ -238,20 +226,7 @@ class SheetTest {
             sheet(browser, "/ledger?table=bridge-alarms&in=ja&only=offered");
             assertThat(browser.see("[role=grid]").getText()).contains("\u4e00\u53f7", "\u4e8c\u53f7", "\u4e09\u53f7");
         } finally {
-            server.destroyForcibly().waitFor();
+            server.kill();
         }
-    }
-
-    private static void answering(int port) {
-        Awaitility.await()
-                .atMost(Duration.ofMinutes(3))
-                .pollInterval(Duration.ofMillis(100))
-                .until(() -> {
-                    try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port)) {
-                        return socket.isConnected();
-                    } catch (ConnectException notYet) {
-                        return false;
-                    }
-                });
     }
 }
