@@ -1901,7 +1901,7 @@ export interface components {
             language?: string;
             newTable?: string;
             quote?: string;
-            settlesOwn?: boolean;
+            settlesOwn: boolean;
             sheets?: components["schemas"]["SheetChoice"][];
             /** @enum {string} */
             siblings?: "FORMS" | "LABELS";

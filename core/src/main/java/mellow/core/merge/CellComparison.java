@@ -47,7 +47,8 @@ final class CellComparison {
                     ? terms.choice(ChangeKind.DOUBTED, at.now().id(), tag, Choice.KEEP)
                     : Choice.KEEP;
             boolean current = !mine.stale() && !theirs.older();
-            listener.change(text(ChangeKind.DOUBTED, at, tag, theirs, choice, Arrival.PENCILLED, current));
+            listener.change(
+                    text(ChangeKind.DOUBTED, at, tag, theirs, new Change.Decided(choice, Arrival.PENCILLED, current)));
             return;
         }
         switch (decision) {
@@ -58,7 +59,8 @@ final class CellComparison {
                     Choice choice = terms.may().reviews().contains(tag)
                             ? terms.choice(ChangeKind.EMPTIED_IN_FILE, at.now().id(), tag, Choice.KEEP)
                             : Choice.KEEP;
-                    listener.change(text(ChangeKind.EMPTIED_IN_FILE, at, tag, theirs, choice, arrival, true));
+                    listener.change(text(
+                            ChangeKind.EMPTIED_IN_FILE, at, tag, theirs, new Change.Decided(choice, arrival, true)));
                 }
             }
             case SAME -> {
@@ -66,7 +68,12 @@ final class CellComparison {
                 if (arrival == Arrival.SETTLED && mine.standing() == Standing.PENCILLED && !own && passes(at, theirs)) {
                     Choice choice =
                             terms.choice(ChangeKind.HIGHER_STANDING, at.now().id(), tag, Choice.KEEP);
-                    listener.change(text(ChangeKind.HIGHER_STANDING, at, tag, theirs, choice, arrival, at.current()));
+                    listener.change(text(
+                            ChangeKind.HIGHER_STANDING,
+                            at,
+                            tag,
+                            theirs,
+                            new Change.Decided(choice, arrival, at.current())));
                 }
             }
             default -> {
@@ -76,7 +83,8 @@ final class CellComparison {
                         (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
                 Choice choice =
                         terms.choice(kind, at.now().id(), tag, kind.choices().get(0));
-                Change change = text(kind, at, tag, theirs, choice, taken, at.current() && !theirs.older());
+                Change change =
+                        text(kind, at, tag, theirs, new Change.Decided(choice, taken, at.current() && !theirs.older()));
                 boolean offeredAlready = change.arrives() == Arrival.OFFERED && theirs.says(mine.ownOffer());
                 if (!offeredAlready) {
                     listener.change(change);
@@ -153,19 +161,12 @@ final class CellComparison {
         return language < 0 ? null : then.texts().get(language);
     }
 
-    private static Change text(
-            ChangeKind kind,
-            Meeting at,
-            LanguageTag tag,
-            FileText theirs,
-            Choice choice,
-            Arrival taken,
-            boolean current) {
+    private static Change text(ChangeKind kind, Meeting at, LanguageTag tag, FileText theirs, Change.Decided decided) {
         return new Change(
                 kind,
                 new Change.At(at.now().id(), at.entry(), at.now(), at.index(), tag),
                 new Change.Words(at.source(), at.entry().cell(tag).text(), theirs),
-                new Change.Decided(choice, taken, current),
+                decided,
                 Description.NONE);
     }
 }

@@ -12,6 +12,7 @@ import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.Meeting.Pair;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -158,38 +159,31 @@ public final class Comparison {
     private void both(RecordEntry entry, int index, @Nullable Integer baseAt, Listener listener) {
         FileEntry now = file.entry(index);
         if (!fits(entry, now)) {
-            otherShape(entry, now, index, listener);
+            otherShape(new Pair(entry, now, index, null), listener);
             return;
         }
         FileEntry then = baseAt == null || base == null ? null : base.entry(baseAt);
-        boolean rewritten = compareSource(entry, now, index, then, listener);
-        compare(meeting(entry, now, index, then, rewritten, false), listener);
+        Pair pair = new Pair(entry, now, index, then);
+        compare(meeting(pair, compareSource(pair, listener), false), listener);
     }
 
     /** {@code rewritten}: whether the file's source comes in. */
-    private Meeting meeting(
-            RecordEntry entry,
-            FileEntry now,
-            int index,
-            @Nullable FileEntry then,
-            boolean rewritten,
-            boolean reworded) {
+    private Meeting meeting(Pair pair, boolean rewritten, boolean reworded) {
+        RecordEntry entry = pair.entry();
+        FileEntry then = pair.then();
         Description.Decided described = terms.may().coordinator()
                 ? Description.decide(
                         then == null || base == null ? null : Description.of(base, then),
                         Description.of(entry),
-                        Description.of(file, now))
+                        Description.of(file, pair.now()))
                 : new Description.Decided(Description.NONE, Description.NONE);
-        FileText theirs = source(now, index, entry, then);
+        FileText theirs = source(pair);
         return new Meeting(
-                entry,
-                now,
-                index,
-                then,
+                pair,
                 rewritten ? theirs : entry.source(),
                 theirs.isEmpty() || rewritten || theirs.says(entry.source()),
                 reworded,
-                limitAfter(entry, now, described),
+                limitAfter(entry, pair.now(), described),
                 described);
     }
 
@@ -210,8 +204,7 @@ public final class Comparison {
             FileText before =
                     FileText.plain(theirs.in(Description.of(at.entry())).shown());
             FileText after = FileText.plain(theirs.shown());
-            listener.change(
-                    made(kind, at.entry(), at.now(), at.index(), before, after).describing(theirs));
+            listener.change(made(kind, at.pair(), before, after).describing(theirs));
         }
     }
 
@@ -231,25 +224,27 @@ public final class Comparison {
         return entry.shape() == now.shape();
     }
 
-    private void otherShape(RecordEntry entry, FileEntry now, int index, Listener listener) {
+    private void otherShape(Pair pair, Listener listener) {
         for (int i = 0; i < file.languages().size(); i++) {
-            FileText theirs = now.texts().get(i);
+            FileText theirs = pair.now().texts().get(i);
             FileText mine = i == sourceColumn
-                    ? entry.source()
-                    : entry.cell(file.languages().get(i)).text();
+                    ? pair.entry().source()
+                    : pair.entry().cell(file.languages().get(i)).text();
             if (!theirs.isEmpty() && !theirs.main().equals(mine.main())) {
-                tell(ChangeKind.OTHER_SHAPE, entry, now, index, mine, theirs, listener);
+                listener.change(made(ChangeKind.OTHER_SHAPE, pair, mine, theirs));
                 return;
             }
         }
     }
 
     /** Whether the file's source comes in. */
-    private boolean compareSource(
-            RecordEntry entry, FileEntry now, int index, @Nullable FileEntry then, Listener listener) {
-        FileText theirs = source(now, index, entry, then);
-        FileText before = baseSource(then);
-        before = before == null ? null : texts.completed(before, before, theirs, entry.source(), index, sourceColumn);
+    private boolean compareSource(Pair pair, Listener listener) {
+        RecordEntry entry = pair.entry();
+        FileText theirs = source(pair);
+        FileText before = baseSource(pair.then());
+        before = before == null
+                ? null
+                : texts.completed(before, before, theirs, entry.source(), pair.index(), sourceColumn);
         SourceDecision decision = SourceDecision.decide(before, entry.source(), theirs);
         if (decision == SourceDecision.KEEP) {
             return false;
@@ -263,7 +258,7 @@ public final class Comparison {
         if (!terms.may().coordinator() && decision != SourceDecision.EDITED_HERE) {
             kind = ChangeKind.NO_RIGHT;
         }
-        Change change = made(kind, entry, now, index, entry.source(), theirs);
+        Change change = made(kind, pair, entry.source(), theirs);
         listener.change(change);
         return change.rewrites() && terms.may().coordinator();
     }
@@ -273,9 +268,10 @@ public final class Comparison {
     }
 
     /** The file's source of an entry that the record has, with the forms of the record's that the file cannot hold. */
-    private FileText source(FileEntry now, int index, RecordEntry entry, @Nullable FileEntry then) {
-        FileText theirs = source(now);
-        return texts.completed(theirs, baseSource(then), theirs, entry.source(), index, sourceColumn);
+    private FileText source(Pair pair) {
+        FileText theirs = source(pair.now());
+        return texts.completed(
+                theirs, baseSource(pair.then()), theirs, pair.entry().source(), pair.index(), sourceColumn);
     }
 
     private @Nullable FileText baseSource(@Nullable FileEntry then) {
@@ -347,12 +343,13 @@ public final class Comparison {
 
     private void succeeded(RecordEntry former, FileEntry entry, int index, Listener listener) {
         ChangeKind kind = kindOf(former, index);
-        Change change = made(kind, former, entry, index, former.source(), source(entry, index, former, then(former)));
+        Pair pair = new Pair(former, entry, index, then(former));
+        Change change = made(kind, pair, former.source(), source(pair));
         listener.change(change);
         if (change.choice() == Choice.RENAME) {
             both(former, index, baseIndex.get(former.entryId()), listener);
         } else if (change.rewrites()) {
-            compare(meeting(former, entry, index, then(former), true, true), listener);
+            compare(meeting(pair, true, true), listener);
         } else {
             textsOfNew(entry, index, listener);
         }
@@ -400,23 +397,12 @@ public final class Comparison {
         return texts.isEmpty() ? FileText.NONE : texts.get(0);
     }
 
-    private void tell(
-            ChangeKind kind,
-            RecordEntry entry,
-            FileEntry now,
-            int index,
-            FileText before,
-            FileText after,
-            Listener listener) {
-        listener.change(made(kind, entry, now, index, before, after));
-    }
-
-    private Change made(ChangeKind kind, RecordEntry entry, FileEntry now, int index, FileText before, FileText after) {
-        Choice choice = terms.choice(kind, now.id(), null, kind.choices().get(0));
+    private Change made(ChangeKind kind, Pair pair, FileText before, FileText after) {
+        Choice choice = terms.choice(kind, pair.now().id(), null, kind.choices().get(0));
         return new Change(
                 kind,
-                new Change.At(now.id(), entry, now, index, null),
-                new Change.Words(entry.source(), before, after),
+                pair.at(),
+                new Change.Words(pair.entry().source(), before, after),
                 new Change.Decided(choice, null, true),
                 Description.NONE);
     }

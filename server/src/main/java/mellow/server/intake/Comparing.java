@@ -1,9 +1,8 @@
 package mellow.server.intake;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.time.Clock;
 import java.time.ZoneOffset;
-import java.util.List;
-import java.util.Map;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
 import mellow.server.record.CopyFile;
@@ -41,10 +40,9 @@ class Comparing {
      *
      * @param lines number of its lines
      * @param unchanged entries that the file leaves as they are
-     * @param problems what is wrong with the file, as sentences
-     * @param problemCount number of problems, those not listed included
+     * @param wrong what is wrong with the file
      */
-    record Result(int lines, int unchanged, List<String> problems, int problemCount) {}
+    record Result(int lines, int unchanged, @JsonUnwrapped ProblemList wrong) {}
 
     @Transactional
     public void compare(long person, long id, Progress progress) {
@@ -67,8 +65,6 @@ class Comparing {
             comparison.rest(found);
             CopyFile rows = found.finish();
             lines.store(id, rows);
-            PreviewReply problems =
-                    PreviewReply.of(List.of(), Map.of(), Map.of(), null, found.unchanged(), plan.file());
             // Not through the entity: somebody may decide otherwise meanwhile, which is no conflict; then this is
             // compared again.
             jdbc.sql(
@@ -77,11 +73,8 @@ class Comparing {
                     .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                     .param(
                             "result",
-                            json.writeValueAsString(new Result(
-                                    (int) rows.rows(),
-                                    found.unchanged(),
-                                    problems.problems(),
-                                    problems.problemCount())))
+                            json.writeValueAsString(
+                                    new Result((int) rows.rows(), found.unchanged(), ProblemList.of(plan.file()))))
                     .param("id", id)
                     .update();
         }

@@ -245,9 +245,7 @@ public class Drops implements Perishable {
         jdbc.sql("select path, file_id from dropped_file where drop_id = :drop order by path")
                 .param("drop", drop)
                 .query((RowCallbackHandler) row -> stored.put(row.getString(1), row.getLong(2)));
-        Map<String, String> reasons = new HashMap<>();
-        Map<String, List<String>> keys = new HashMap<>();
-        Map<String, FileRead> just = new HashMap<>();
+        Looked looked = new Looked(new HashMap<>(), new HashMap<>(), new HashMap<>());
         Map<String, ReadingChoice> habits = masters.habits();
         List<FileFacts> facts = new ArrayList<>();
         long held = 0;
@@ -259,33 +257,31 @@ public class Drops implements Perishable {
                     one.getKey(),
                     content,
                     habitsOf(one.getKey(), habits),
-                    reasons,
-                    keys,
-                    held < MOST_HELD ? just : new HashMap<>(),
-                    stored.size() > 1);
-            if (!flawed(just.get(one.getKey()))) {
+                    stored.size() > 1,
+                    held < MOST_HELD ? looked : new Looked(looked.reasons, looked.keys, new HashMap<>()));
+            if (!flawed(looked.just.get(one.getKey()))) {
                 facts.add(found);
             }
             progress.at(++done, stored.size());
         }
-        FileSets.Sorted sorted = FileSets.of(
-                facts, masters.known(), (path, table) -> belongs(keys.getOrDefault(path, List.of()), table));
+        FileSets.Sorted sorted =
+                FileSets.of(facts, masters.known(), (path, table) -> belongs(looked.keysOf(path), table));
         Set<String> names = tables.all().stream()
                 .map(table -> table.table().name().toLowerCase(Locale.ROOT))
                 .collect(Collectors.toCollection(HashSet::new));
         List<Long> made = new ArrayList<>();
         // Somebody can say what the columns of a sheet hold; until then nobody knows what it belongs to.
-        just.forEach((path, read) -> {
+        looked.just.forEach((path, read) -> {
             if (read.flawed()) {
                 made.add(intakes.makeOfOne(person, path, Objects.requireNonNull(stored.get(path))));
             }
         });
         for (FileSet set : sorted.sets()) {
-            made.add(intake(person, set, stored, keys, names, just));
+            made.add(intake(person, set, stored, names, looked));
         }
         List<DropReply.NotTaken> refused = sorted.apart().stream()
                 .map(file -> new DropReply.NotTaken(
-                        file.path(), sentence(file, reasons), file.why() != Apart.Why.UNREADABLE))
+                        file.path(), sentence(file, looked.reasons), file.why() != Apart.Why.UNREADABLE))
                 .toList();
         jdbc.sql("update dropped set reply = cast(:reply as jsonb) where id = :drop")
                 .param("reply", json.writeValueAsString(new Kept(made, refused)))
@@ -307,21 +303,28 @@ public class Drops implements Perishable {
                         .orElse(ReadingChoice.UNDECIDED);
     }
 
-    private FileFacts look(
-            String path,
-            byte[] content,
-            ReadingChoice habits,
-            Map<String, String> reasons,
-            Map<String, List<String>> keys,
-            Map<String, FileRead> just,
-            boolean among) {
+    /**
+     * What was found in the files of a drop, by path.
+     *
+     * @param reasons why files cannot be read
+     * @param keys some of their keys
+     * @param just those just read, as far as memory goes
+     */
+    private record Looked(Map<String, String> reasons, Map<String, List<String>> keys, Map<String, FileRead> just) {
+
+        List<String> keysOf(String path) {
+            return keys.getOrDefault(path, List.of());
+        }
+    }
+
+    private FileFacts look(String path, byte[] content, ReadingChoice habits, boolean among, Looked looked) {
         try {
             FileRead read = FileRead.byItself(path, content, among, habits);
             FileReading reading = read.reading();
             texts.require(path, reading);
-            just.put(path, read);
+            looked.just.put(path, read);
             int step = Math.max(1, reading.size() / SAMPLED_KEYS);
-            keys.put(
+            looked.keys.put(
                     path,
                     IntStream.range(0, reading.size())
                             .filter(i -> i % step == 0)
@@ -330,7 +333,7 @@ public class Drops implements Perishable {
                             .toList());
             return FileFacts.of(path, read.format(), reading);
         } catch (UnreadableFileException | Refusal unreadable) {
-            reasons.put(path, String.valueOf(unreadable.getMessage()));
+            looked.reasons.put(path, String.valueOf(unreadable.getMessage()));
             return FileFacts.unreadable(
                     path, Formats.forNew(path).map(format -> format.name()).orElse(""));
         }
@@ -350,27 +353,20 @@ public class Drops implements Perishable {
         return there >= SHARED * keys.size();
     }
 
-    private long intake(
-            long person,
-            FileSet set,
-            Map<String, Long> stored,
-            Map<String, List<String>> keys,
-            Set<String> names,
-            Map<String, FileRead> just) {
+    private long intake(long person, FileSet set, Map<String, Long> stored, Set<String> names, Looked looked) {
         Optional<TableInfo> named = set.table() != null
                 ? Optional.empty()
                 : tables.all().stream()
                         .map(TableService.Listed::table)
                         .filter(table -> table.name().equalsIgnoreCase(set.name())
-                                && belongs(
-                                        keys.getOrDefault(set.members().get(0).path(), List.of()), table.id()))
+                                && belongs(looked.keysOf(set.members().get(0).path()), table.id()))
                         .findFirst();
         FileSet placed =
                 named.map(table -> set.into(table.id(), table.source())).orElse(set);
         String name = free(set.name(), placed.table() == null ? names : Set.of());
         names.add(name.toLowerCase(Locale.ROOT));
         return placed.members().size() > 1
-                ? sets.make(person, placed, stored, name, just)
+                ? sets.make(person, placed, stored, name, looked.just)
                 : intakes.makeOfOne(
                         person,
                         placed,

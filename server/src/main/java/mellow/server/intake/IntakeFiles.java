@@ -31,7 +31,7 @@ class IntakeFiles {
 
     /** The only file of an intake, which is read as the intake's options say. */
     void addOnly(long intake, String path, long file) {
-        add(intake, List.of(new IntakeFile(0, path, file, null, true, false, null)));
+        add(intake, List.of(new IntakeFile(new IntakeFile.Place(0, path, file), null, true, false, null)));
     }
 
     private void add(long intake, List<IntakeFile> files) {
@@ -61,9 +61,7 @@ class IntakeFiles {
                     String reading = row.getString("reading");
                     String facts = row.getString("facts");
                     return new IntakeFile(
-                            row.getInt("position"),
-                            row.getString("path"),
-                            row.getLong("file_id"),
+                            new IntakeFile.Place(row.getInt("position"), row.getString("path"), row.getLong("file_id")),
                             reading == null ? null : json.readValue(reading, ReadingChoice.class),
                             row.getBoolean("source"),
                             row.getBoolean("left_out"),

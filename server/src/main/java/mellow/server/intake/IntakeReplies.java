@@ -73,26 +73,37 @@ class IntakeReplies {
         boolean looksAtIt = intake.open() && !going && intake.pattern().isEmpty();
         ReadingReply reading = looksAtIt ? shown.of(intake, options) : null;
         return new IntakeReply(
+                about(intake),
+                options,
+                reading,
+                new IntakeReply.Into(
+                        table.map(TableInfo::slug).orElse(null),
+                        table.map(TableInfo::name).orElse(null)),
+                sets.reply(intake).orElse(null),
+                new IntakeReply.Done(
+                        intake.report()
+                                .map(report -> json.readValue(report, PreviewReply.class))
+                                .orElse(null),
+                        intake.undoReport()
+                                .map(report -> json.readValue(report, Undoing.UndoReply.class))
+                                .orElse(null),
+                        intake.undoneAt().orElse(null),
+                        intake.undoneBy().map(this::personName).orElse(null),
+                        (intake.open()
+                                        ? run
+                                        : runs.latest(IntakeService.UNDO_RUN, id)
+                                                .or(() -> run))
+                                .orElse(null)));
+    }
+
+    private IntakeReply.About about(Intake intake) {
+        return new IntakeReply.About(
                 intake.id(),
                 intake.fileName(),
                 intake.status(),
                 personName(intake.person()),
                 intake.createdAt(),
-                intake.appliedAt().orElse(null),
-                options,
-                reading,
-                table.map(TableInfo::slug).orElse(null),
-                table.map(TableInfo::name).orElse(null),
-                intake.report()
-                        .map(report -> json.readValue(report, PreviewReply.class))
-                        .orElse(null),
-                intake.undoReport()
-                        .map(report -> json.readValue(report, Undoing.UndoReply.class))
-                        .orElse(null),
-                intake.undoneAt().orElse(null),
-                intake.undoneBy().map(this::personName).orElse(null),
-                sets.reply(intake).orElse(null),
-                (intake.open() ? run : runs.latest(IntakeService.UNDO_RUN, id).or(() -> run)).orElse(null));
+                intake.appliedAt().orElse(null));
     }
 
     /** The newest intakes, all of them for a coordinator, else one's own. */
@@ -127,14 +138,9 @@ class IntakeReplies {
                 .map(told -> json.readValue(told, PreviewReply.class))
                 .orElse(null);
         return new IntakeReply.Listed(
-                intake.id(),
-                intake.fileName(),
-                intake.status(),
-                personName(intake.person()),
+                about(intake),
                 table.map(TableInfo::slug).orElse(null),
                 table.map(TableInfo::name).orElse(null),
-                intake.createdAt(),
-                intake.appliedAt().orElse(null),
                 files,
                 report == null ? Map.of() : sums(report));
     }

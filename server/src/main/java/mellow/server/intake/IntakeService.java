@@ -216,7 +216,7 @@ public class IntakeService {
         }
         Optional<TableInfo> into = Optional.ofNullable(options.where().table()).map(tables::find);
         Planner.requireRightIn(people.rights(person), into);
-        boolean unread = shown.of(intake, planner.options(intake)).unread();
+        boolean unread = shown.of(intake, planner.options(intake)).trouble().unread();
         intake.decide(json.writeValueAsString(options), into.map(TableInfo::id).orElse(null));
         if (!unread) {
             // Refused in a way that it cannot be read in, so what was chosen before stays; one that never could be is

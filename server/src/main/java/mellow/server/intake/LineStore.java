@@ -229,18 +229,18 @@ class LineStore {
         stale.removeAll(tags(row.getString("spared")));
         return new Line(
                 row.getInt("n"),
-                row.getString("key"),
-                row.getString("former"),
-                row.getString("language"),
-                row.getString("source"),
-                row.getString("before"),
-                TextColumns.shown(row.getString("before_forms")),
-                row.getString("after"),
-                TextColumns.shown(row.getString("after_forms")),
-                choice,
-                becomes,
-                stale,
-                row.getInt("texts_settled") + row.getInt("texts_offered") + row.getInt("texts_pencilled"));
+                new Line.Of(
+                        row.getString("key"),
+                        row.getString("former"),
+                        row.getString("language"),
+                        row.getString("source")),
+                new Line.Before(row.getString("before"), TextColumns.shown(row.getString("before_forms"))),
+                new Line.After(row.getString("after"), TextColumns.shown(row.getString("after_forms"))),
+                new Line.Outcome(
+                        choice,
+                        becomes,
+                        stale,
+                        row.getInt("texts_settled") + row.getInt("texts_offered") + row.getInt("texts_pencilled")));
     }
 
     private static List<String> tags(@Nullable String joined) {

@@ -22,8 +22,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param base what the file's path held when it was last taken in
  * @param table where it goes, empty for a new table
- * @param terms how it is compared
- * @param removed numbers of the entries that were removed from the table
+ * @param ground what is decided about it
  */
 record Plan(
         IntakeOptions options,
@@ -31,9 +30,27 @@ record Plan(
         IntakeRead file,
         @Nullable FileReading base,
         Optional<TableInfo> table,
-        Terms terms,
-        Decisions decisions,
-        Map<EntryId, Long> removed) {
+        Ground ground) {
+
+    /**
+     * What is decided about a file.
+     *
+     * @param terms how it is compared
+     * @param removed numbers of the entries that were removed from the table
+     */
+    record Ground(Terms terms, Decisions decisions, Map<EntryId, Long> removed) {}
+
+    Terms terms() {
+        return ground.terms();
+    }
+
+    Decisions decisions() {
+        return ground.decisions();
+    }
+
+    Map<EntryId, Long> removed() {
+        return ground.removed();
+    }
 
     /** Refuses to go on while something has to be corrected first. */
     void requireReady() {
@@ -42,10 +59,10 @@ record Plan(
         });
         if (table.isEmpty()) {
             rights.requireCoordinator("make a new table");
-            if (file.reading().sourceColumn(terms.source()) < 0) {
+            if (file.reading().sourceColumn(terms().source()) < 0) {
                 throw Refusal.unacceptable(
                         "no-source-column",
-                        "The file has no texts in " + terms.source()
+                        "The file has no texts in " + terms().source()
                                 + ", the source language of the new table; choose another source language, or the table it goes into.");
             }
         }
@@ -53,12 +70,12 @@ record Plan(
 
     /** The file's languages without the source and those it says nothing about. */
     List<LanguageTag> targets() {
-        int source = file.reading().sourceColumn(terms.source());
+        int source = file.reading().sourceColumn(terms().source());
         List<LanguageTag> languages = file.reading().languages();
         return languages.stream()
                 .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED)
                         && languages.indexOf(tag) != source
-                        && !tag.equals(terms.source()))
+                        && !tag.equals(terms().source()))
                 .toList();
     }
 
@@ -97,6 +114,6 @@ record Plan(
     }
 
     Comparison comparison() {
-        return new Comparison(file.reading(), base, terms);
+        return new Comparison(file.reading(), base, terms());
     }
 }

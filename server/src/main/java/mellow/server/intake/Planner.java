@@ -221,7 +221,7 @@ class Planner {
                 removes,
                 removed.keySet(),
                 decisions);
-        return new Plan(options, rights, file, base, table, terms, decisions, removed);
+        return new Plan(options, rights, file, base, table, new Plan.Ground(terms, decisions, removed));
     }
 
     /** What the intake's files held when they were last taken into the table; null when none of them was. */

@@ -1,9 +1,11 @@
 package mellow.server.intake;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import mellow.core.format.FileText;
+import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
 import mellow.core.merge.ChangeKind;
@@ -13,28 +15,37 @@ import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a file would do, or did.
+ * What a file would do, or did; its sums and problems are flat on the wire.
  *
  * @param groups what happens, grouped; groups of zero are absent
- * @param settled texts that come in force as settled
- * @param offered texts that become offers
- * @param pencilled texts that come in force as drafts
  * @param stale texts that go stale, by language
  * @param languages what became of the texts of each language, in a report; null in a preview
  * @param unchanged entries that the file leaves as they are
- * @param problems what is wrong with the file, as sentences
- * @param problemCount number of problems, those not listed included
  */
 record PreviewReply(
         List<Group> groups,
-        int settled,
-        int offered,
-        int pencilled,
+        @JsonUnwrapped Arrivals arrivals,
         Map<String, Integer> stale,
         @Nullable Map<String, Came> languages,
         int unchanged,
-        List<String> problems,
-        int problemCount) {
+        @JsonUnwrapped ProblemList wrong) {
+
+    /**
+     * How many texts come how.
+     *
+     * @param settled texts that come in force as settled
+     * @param offered texts that become offers
+     * @param pencilled texts that come in force as drafts
+     */
+    record Arrivals(int settled, int offered, int pencilled) {
+
+        static Arrivals of(Map<Arrival, Integer> counted) {
+            return new Arrivals(
+                    counted.getOrDefault(Arrival.SETTLED, 0),
+                    counted.getOrDefault(Arrival.OFFERED, 0),
+                    counted.getOrDefault(Arrival.PENCILLED, 0));
+        }
+    }
 
     /**
      * What became of the texts of a language that a file brought.
@@ -61,25 +72,6 @@ record PreviewReply(
 
     private static final int LONGEST_SHOWN = 2_000;
 
-    static PreviewReply of(
-            List<Group> groups,
-            Map<Arrival, Integer> arrivals,
-            Map<String, Integer> stale,
-            @Nullable Map<String, Came> languages,
-            int unchanged,
-            IntakeRead file) {
-        return new PreviewReply(
-                groups,
-                arrivals.getOrDefault(Arrival.SETTLED, 0),
-                arrivals.getOrDefault(Arrival.OFFERED, 0),
-                arrivals.getOrDefault(Arrival.PENCILLED, 0),
-                stale,
-                languages,
-                unchanged,
-                file.problems(),
-                file.problemCount());
-    }
-
     /**
      * A kind of change.
      *
@@ -99,53 +91,74 @@ record PreviewReply(
             List<Line> lines) {}
 
     /**
-     * One change.
+     * One change; its parts are flat on the wire.
      *
      * @param n its number within its kind, 0-based
-     * @param key the entry's key in the file
-     * @param formerKey the key that the entry has in the record, where it is another
-     * @param language the language concerned, null for the source
-     * @param source the source that the text is for, null for changes of entries and sources
-     * @param before what the record says
-     * @param beforeForms its forms, null for a plain text
-     * @param after what the file says
-     * @param afterForms its forms, null for a plain text
-     * @param choice what was decided
-     * @param becomes what becomes of the file's text: settled, pencilled, offered; null where nothing does
-     * @param stale languages whose texts go stale if the source changes its meaning
-     * @param texts number of texts that come along with a new entry
      */
     record Line(
             int n,
-            String key,
-            @Nullable String formerKey,
-            @Nullable String language,
-            @Nullable String source,
-            @Nullable String before,
-            @Nullable Map<String, String> beforeForms,
-            @Nullable String after,
-            @Nullable Map<String, String> afterForms,
-            Choice choice,
-            @Nullable String becomes,
-            List<String> stale,
-            int texts) {
+            @JsonUnwrapped Of of,
+            @JsonUnwrapped Before was,
+            @JsonUnwrapped After comes,
+            @JsonUnwrapped Outcome outcome) {
+
+        /**
+         * What a change is of.
+         *
+         * @param key the entry's key in the file
+         * @param formerKey the key that the entry has in the record, where it is another
+         * @param language the language concerned, null for the source
+         * @param source the source that the text is for, null for changes of entries and sources
+         */
+        record Of(String key, @Nullable String formerKey, @Nullable String language, @Nullable String source) {}
+
+        /**
+         * What the record says.
+         *
+         * @param beforeForms its forms, null for a plain text
+         */
+        record Before(@Nullable String before, @Nullable Map<String, String> beforeForms) {}
+
+        /**
+         * What the file says.
+         *
+         * @param afterForms its forms, null for a plain text
+         */
+        record After(@Nullable String after, @Nullable Map<String, String> afterForms) {}
+
+        /**
+         * What is done.
+         *
+         * @param choice what was decided
+         * @param becomes what becomes of the file's text: settled, pencilled, offered; null where nothing does
+         * @param stale languages whose texts go stale if the source changes its meaning
+         * @param texts number of texts that come along with a new entry
+         */
+        record Outcome(Choice choice, @Nullable String becomes, List<String> stale, int texts) {}
 
         static Line of(int n, Change change) {
+            LanguageTag tag = change.language();
             Arrival arrives = change.arrives();
             return new Line(
                     n,
-                    change.id().key(),
-                    change.formerKey(),
-                    change.language() == null ? null : change.language().value(),
-                    change.language() == null ? null : shown(change.source()),
-                    shown(change.before()),
-                    TextColumns.shown(TextColumns.formsOrNull(change.before().forms())),
-                    shown(change.after()),
-                    TextColumns.shown(TextColumns.formsOrNull(change.after().forms())),
-                    change.choice(),
-                    arrives == null ? null : arrives.name().toLowerCase(Locale.ROOT),
-                    List.of(),
-                    0);
+                    new Of(
+                            change.id().key(),
+                            change.formerKey(),
+                            tag == null ? null : tag.value(),
+                            tag == null ? null : shown(change.source())),
+                    new Before(
+                            shown(change.before()),
+                            TextColumns.shown(
+                                    TextColumns.formsOrNull(change.before().forms()))),
+                    new After(
+                            shown(change.after()),
+                            TextColumns.shown(
+                                    TextColumns.formsOrNull(change.after().forms()))),
+                    new Outcome(
+                            change.choice(),
+                            arrives == null ? null : arrives.name().toLowerCase(Locale.ROOT),
+                            List.of(),
+                            0));
         }
     }
 

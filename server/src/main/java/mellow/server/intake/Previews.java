@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.server.common.Refusal;
@@ -120,14 +119,11 @@ class Previews {
         LineStore.Sums sums = lines.sums(id);
         return new PreviewReply(
                 sums.groups(),
-                sums.arrivals().getOrDefault(Arrival.SETTLED, 0),
-                sums.arrivals().getOrDefault(Arrival.OFFERED, 0),
-                sums.arrivals().getOrDefault(Arrival.PENCILLED, 0),
+                PreviewReply.Arrivals.of(sums.arrivals()),
                 sums.stale(),
                 null,
                 result.unchanged(),
-                result.problems(),
-                result.problemCount());
+                result.wrong());
     }
 
     /**

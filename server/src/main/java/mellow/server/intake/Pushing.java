@@ -113,11 +113,13 @@ class Pushing {
                         && all.size() > 1
                         && !policy.table().equals(one.table());
                 if (elsewhere) {
-                    intakes.leave(person, one.id());
+                    intakes.leave(person, one.about().id());
                     refused.add(new NotTaken(
-                            one.fileName(), one.fileName() + " does not belong to " + policy.table() + ".", true));
+                            one.about().fileName(),
+                            one.about().fileName() + " does not belong to " + policy.table() + ".",
+                            true));
                 } else {
-                    pushed.add(take(person, one.id(), policy));
+                    pushed.add(take(person, one.about().id(), policy));
                 }
             }
             if (dryRun) {
@@ -139,7 +141,8 @@ class Pushing {
             ReadingChoice how = language == null ? options.how() : options.how().in(language);
             intakes.decide(person, id, new IntakeOptions(how, policy.of(options.where())));
             taking.take(person, id, Progress.UNWATCHED);
-            PreviewReply done = Objects.requireNonNull(replies.reply(person, id).report());
+            PreviewReply done =
+                    Objects.requireNonNull(replies.reply(person, id).done().report());
             if (dryRun) {
                 // The truth of what would be done is doing it, and then not keeping it.
                 status.setRollbackOnly();
@@ -159,11 +162,11 @@ class Pushing {
         taking.take(person, id, Progress.UNWATCHED);
         IntakeReply reply = replies.reply(person, id);
         return new Pushed(
-                reply.fileName(),
-                Objects.requireNonNull(reply.tableName()),
+                reply.about().fileName(),
+                Objects.requireNonNull(reply.into().tableName()),
                 planner.sourceOf(planner.mine(person, id)).value(),
                 reply.set(),
-                Objects.requireNonNull(reply.report()));
+                Objects.requireNonNull(reply.done().report()));
     }
 
     private static List<Sets.FileChoice> without(Sets.SetReply set) {

@@ -48,12 +48,15 @@ class ReadingShown {
                 .map(kept -> json.readValue(kept, ReadingReply.class))
                 .orElseGet(() -> found(intake, options));
         Optional<TableInfo> table = intake.table().flatMap(tables::there);
-        List<String> missing = known.newLanguages().stream()
+        List<String> missing = known.held().newLanguages().stream()
                 .filter(tag -> table.flatMap(there -> there.language(new LanguageTag(tag)))
                         .isEmpty())
                 .toList();
         return known.now(
-                known.blocked() == null ? planner.nameTaken(options.where()).orElse(null) : known.blocked(), missing);
+                known.trouble().blocked() == null
+                        ? planner.nameTaken(options.where()).orElse(null)
+                        : known.trouble().blocked(),
+                missing);
     }
 
     /** Finds it out and keeps it. */
@@ -88,44 +91,54 @@ class ReadingShown {
         Optional<TableInfo> table = intake.table().map(tables::find);
         LanguageTag source = planner.source(table, options.where());
         int sourceColumn = reading.sourceColumn(source);
+        List<LanguageTag> languages = reading.languages().stream()
+                .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
+                .toList();
         return new ReadingReply(
-                file.format().name(),
-                reading.charset(),
-                csv.map(one -> one.encoding().byteOrderMark() > 0).orElse(false),
-                csv.map(one -> String.valueOf(one.dialect().delimiter())).orElse(null),
-                csv.map(one -> String.valueOf(one.dialect().quote())).orElse(null),
-                csv.map(CsvReading::guarded).orElse(false),
-                csv.map(one -> one.layout().headerRow()).orElse(-1),
-                csv.map(one -> one.layout().columns().stream()
-                                .map(ColumnChoice::of)
-                                .toList())
-                        .orElse(List.of()),
-                cut(csv.map(one -> one.firstRows(SHOWN_ROWS)).orElseGet(() -> firstEntries(reading))),
-                file.workbook()
-                        .map(book ->
-                                book.sheets().stream().map(ReadingShown::shown).toList())
-                        .orElse(List.of()),
-                file.language(),
-                reading.languages().stream()
-                        .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED))
-                        .map(LanguageTag::value)
-                        .toList(),
-                reading.size(),
-                habits.key().orElse(null),
-                habits.keys(),
-                habits.siblings().orElse(null),
-                habits.evidence(),
-                false,
-                file.blocked().orElse(null),
-                reading.problems().stream().map(Problem::sentence).toList(),
-                file.problemCount(),
-                reading.languages().stream()
-                        .filter(tag -> !tag.equals(LanguageTag.UNDETERMINED)
-                                && reading.languages().indexOf(tag) != sourceColumn
-                                && !tag.equals(source)
-                                && table.flatMap(known -> known.language(tag)).isEmpty())
-                        .map(LanguageTag::value)
-                        .toList());
+                new IntakeReply.Written(
+                        file.format().name(),
+                        reading.charset(),
+                        csv.map(one -> one.encoding().byteOrderMark() > 0).orElse(false),
+                        csv.map(one -> String.valueOf(one.dialect().delimiter()))
+                                .orElse(null),
+                        csv.map(one -> String.valueOf(one.dialect().quote())).orElse(null),
+                        csv.map(CsvReading::guarded).orElse(false)),
+                new IntakeReply.Shown(
+                        csv.map(one -> one.layout().headerRow()).orElse(-1),
+                        csv.map(one -> one.layout().columns().stream()
+                                        .map(ColumnChoice::of)
+                                        .toList())
+                                .orElse(List.of()),
+                        cut(csv.map(one -> one.firstRows(SHOWN_ROWS)).orElseGet(() -> firstEntries(reading))),
+                        file.workbook()
+                                .map(book -> book.sheets().stream()
+                                        .map(ReadingShown::shown)
+                                        .toList())
+                                .orElse(List.of())),
+                new IntakeReply.Held(
+                        file.language(),
+                        languages.stream().map(LanguageTag::value).toList(),
+                        languages.stream()
+                                .filter(tag -> reading.languages().indexOf(tag) != sourceColumn
+                                        && !tag.equals(source)
+                                        && table.flatMap(known -> known.language(tag))
+                                                .isEmpty())
+                                .map(LanguageTag::value)
+                                .toList(),
+                        reading.size()),
+                new IntakeReply.Told(
+                        habits.key().orElse(null),
+                        habits.keys(),
+                        habits.siblings().orElse(null),
+                        habits.evidence()),
+                new IntakeReply.Trouble(
+                        false,
+                        file.blocked().orElse(null),
+                        new ProblemList(
+                                reading.problems().stream()
+                                        .map(Problem::sentence)
+                                        .toList(),
+                                file.problemCount())));
     }
 
     private static IntakeReply.SheetReply shown(WorkbookReading.SheetShown sheet) {

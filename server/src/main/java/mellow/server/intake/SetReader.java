@@ -181,7 +181,7 @@ class SetReader {
             return before;
         }
         String format = Formats.forNew(file.path()).map(one -> one.name()).orElse("csv");
-        return new Facts(format, "", null, 0, 0, 0, List.of(), 0, why);
+        return new Facts(format, "", null, IntakeFile.Counts.NONE, ProblemList.NONE, why);
     }
 
     private static Facts facts(Member member, SetReading set, int part, LanguageTag source) {
@@ -203,11 +203,13 @@ class SetReader {
                         .reduce((one, other) -> other)
                         .map(LanguageTag::value)
                         .orElse(null),
-                set.textsIn(part),
-                set.missingIn(part),
-                set.unknownIn(part),
-                problems.stream().limit(SHOWN_PROBLEMS).map(Problem::sentence).toList(),
-                read.problemCount() + misshapen.size(),
+                new IntakeFile.Counts(set.textsIn(part), set.missingIn(part), set.unknownIn(part)),
+                new ProblemList(
+                        problems.stream()
+                                .limit(SHOWN_PROBLEMS)
+                                .map(Problem::sentence)
+                                .toList(),
+                        read.problemCount() + misshapen.size()),
                 blocked);
     }
 }

@@ -154,9 +154,7 @@ class Sets {
                             .orElse(ReadingChoice.UNDECIDED)
                             .understood(alike.keys(), alike.siblings()));
             all.add(new IntakeFile(
-                    all.size(),
-                    member.path(),
-                    Objects.requireNonNull(stored.get(member.path())),
+                    new IntakeFile.Place(all.size(), member.path(), Objects.requireNonNull(stored.get(member.path()))),
                     reading,
                     leads,
                     false,

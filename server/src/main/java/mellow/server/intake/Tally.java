@@ -12,6 +12,7 @@ import mellow.core.merge.Choice;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
 import mellow.core.merge.Untouched;
+import mellow.server.intake.PreviewReply.Arrivals;
 import mellow.server.intake.PreviewReply.Came;
 import mellow.server.intake.PreviewReply.Group;
 import mellow.server.intake.PreviewReply.Line;
@@ -65,6 +66,7 @@ final class Tally implements Comparison.Listener {
                 kind.choices(),
                 kind.choices().get(0),
                 lines.getOrDefault(kind, List.of()))));
-        return PreviewReply.of(groups, arrivals, stale, languages, untouched.count(), file);
+        return new PreviewReply(
+                groups, Arrivals.of(arrivals), stale, languages, untouched.count(), ProblemList.of(file));
     }
 }

@@ -94,7 +94,7 @@ class IntakeChoicesTest extends ServerTest {
         assertThat(ledger.cell("up", "fi")).isEqualTo("settled Ylös");
         assertThat(ledger.cell("down", "fi")).isEqualTo("stale Alas");
         assertThat(ledger.cell("down", "de")).isEqualTo("settled Klappe unten");
-        assertThat(replies.reply(mara, intake).report().stale()).containsExactly(Map.entry("fi", 1));
+        assertThat(replies.reply(mara, intake).done().report().stale()).containsExactly(Map.entry("fi", 1));
     }
 
     @Test
@@ -102,10 +102,10 @@ class IntakeChoicesTest extends ServerTest {
         Line conflict = previews.lines(mara, intake, ChangeKind.CONFLICTS, "", 0, 10)
                 .lines()
                 .get(0);
-        assertThat(conflict.before()).isEqualTo("Auf halbem Weg");
-        assertThat(conflict.after()).isEqualTo("Mitte");
-        assertThat(conflict.source()).isEqualTo("Half the way");
-        assertThat(conflict.becomes()).isEqualTo("offered");
+        assertThat(conflict.was().before()).isEqualTo("Auf halbem Weg");
+        assertThat(conflict.comes().after()).isEqualTo("Mitte");
+        assertThat(conflict.of().source()).isEqualTo("Half the way");
+        assertThat(conflict.outcome().becomes()).isEqualTo("offered");
         choose(ChangeKind.CONFLICTS, Choice.TAKE, List.of(conflict.n()), "");
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.cell("mid", "de")).isEqualTo("settled Mitte");
@@ -121,12 +121,12 @@ class IntakeChoicesTest extends ServerTest {
         choose(ChangeKind.TEXTS_REPLACED, Choice.OFFER, null, "");
         choose(ChangeKind.GONE_FROM_FILE, Choice.KEEP, null, "");
         PreviewReply before = preview();
-        assertThat(before.settled()).isEqualTo(2);
-        assertThat(before.offered()).isEqualTo(3);
+        assertThat(before.arrivals().settled()).isEqualTo(2);
+        assertThat(before.arrivals().offered()).isEqualTo(3);
         intakes.apply(mara, intake, Progress.UNWATCHED);
-        PreviewReply after = replies.reply(mara, intake).report();
-        assertThat(after.settled()).isEqualTo(before.settled());
-        assertThat(after.offered()).isEqualTo(before.offered());
+        PreviewReply after = replies.reply(mara, intake).done().report();
+        assertThat(after.arrivals().settled()).isEqualTo(before.arrivals().settled());
+        assertThat(after.arrivals().offered()).isEqualTo(before.arrivals().offered());
         assertThat(after.stale()).isEqualTo(before.stale());
         assertThat(after.unchanged()).isEqualTo(before.unchanged());
         assertThat(after.groups().stream().map(Group::kind))
@@ -199,8 +199,8 @@ class IntakeChoicesTest extends ServerTest {
             one.get(60, TimeUnit.SECONDS);
         }
         Awaitility.await().until(() -> previews.preview(mara, intake, false).preview() != null);
-        assertThat(preview().pencilled()).isEqualTo(3);
-        assertThat(preview().settled()).isZero();
+        assertThat(preview().arrivals().pencilled()).isEqualTo(3);
+        assertThat(preview().arrivals().settled()).isZero();
         assertThat(ledger.ask(Integer.class, "select count(*) from run where kind = 'compare'"))
                 .isEqualTo(1);
         assertThat(ledger.ask(Integer.class, "select count(*) from run where status = 'failed'"))

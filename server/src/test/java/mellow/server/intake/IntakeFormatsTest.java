@@ -135,12 +135,12 @@ class IntakeFormatsTest extends ServerTest {
                 "res/app.de.json",
                 "{\"menu\": {\"open\": \"Öffnen\"}, \"other\": \"Fremd\"}".getBytes(StandardCharsets.UTF_8));
         IntakeReply reply = replies.reply(mara, german);
-        assertThat(reply.tableSlug()).isEqualTo("app");
-        assertThat(reply.reading().language()).isEqualTo("de");
-        assertThat(reply.reading().newLanguages()).containsExactly("de");
+        assertThat(reply.into().tableSlug()).isEqualTo("app");
+        assertThat(reply.reading().held().language()).isEqualTo("de");
+        assertThat(reply.reading().held().newLanguages()).containsExactly("de");
         intakes.apply(mara, german, Progress.UNWATCHED);
         assertThat(ledger.cell("menu.open", "de")).isEqualTo("settled Öffnen");
-        assertThat(replies.reply(mara, german).report().groups())
+        assertThat(replies.reply(mara, german).done().report().groups())
                 .extracting(group -> group.kind().name())
                 .containsExactlyInAnyOrder("TEXTS_ADDED", "WITHOUT_SOURCE");
         ledger.allowOwn("App", "de");
@@ -163,7 +163,7 @@ class IntakeFormatsTest extends ServerTest {
         intakes.apply(mara, wrong, Progress.UNWATCHED);
         assertThat(ledger.cell("open", "de-AT")).isEqualTo("settled Öffnen");
         long again = intakes.upload(mara, "app.no.json", "{\"open\": \"Auf\"}".getBytes(StandardCharsets.UTF_8));
-        assertThat(replies.reply(mara, again).reading().language())
+        assertThat(replies.reply(mara, again).reading().held().language())
                 .as("a correction is remembered for its path")
                 .isEqualTo("de-AT");
     }
@@ -172,7 +172,7 @@ class IntakeFormatsTest extends ServerTest {
     void aPlainFileNeverTakesThePlaceOfForms() {
         take("deck.pl.po", CATALOGUE, "Deck");
         long plain = take("deck.csv", "key,en,pl\n%d car,%d cars,samochody %d\n", "Deck");
-        assertThat(replies.reply(mara, plain).report().groups())
+        assertThat(replies.reply(mara, plain).done().report().groups())
                 .extracting(group -> group.kind().name())
                 .containsExactly("OTHER_SHAPE");
     }
@@ -230,8 +230,8 @@ class IntakeFormatsTest extends ServerTest {
         assertThat(reply.refused().get(0).why()).contains("hostile.xml").contains("expected");
         assertThat(reply.refused().get(1).why()).contains("no known format");
         for (IntakeReply.Listed one : reply.intakes()) {
-            assertThat(replies.reply(mara, one.id()).reading().blocked())
-                    .as(one.fileName())
+            assertThat(replies.reply(mara, one.about().id()).reading().trouble().blocked())
+                    .as(one.about().fileName())
                     .isNull();
         }
     }
@@ -277,9 +277,10 @@ class IntakeFormatsTest extends ServerTest {
                             new Destination("deck", null, null, false, Arrival.SETTLED, null)));
             intakes.apply(mara, back, Progress.UNWATCHED);
             // The formats of one language know no source, nor all of them a state; none of them changes a text.
-            assertThat(replies.reply(mara, back).report().groups()).as(format).allSatisfy(group -> assertThat(
-                            group.kind().name())
-                    .isIn("HIGHER_STANDING", "DESCRIPTIONS", "OTHER_SHAPE", "WITHOUT_SOURCE"));
+            assertThat(replies.reply(mara, back).done().report().groups())
+                    .as(format)
+                    .allSatisfy(group -> assertThat(group.kind().name())
+                            .isIn("HIGHER_STANDING", "DESCRIPTIONS", "OTHER_SHAPE", "WITHOUT_SOURCE"));
         }
     }
 
@@ -309,8 +310,8 @@ class IntakeFormatsTest extends ServerTest {
                 http.get(mara, "/api/tables/ramp/export/fresh?format=xlsx").bytes();
         long id = intakes.upload(mara, "copy.xlsx", workbook);
         IntakeReply reply = replies.reply(mara, id);
-        assertThat(reply.reading().sheets()).hasSize(1);
-        IntakeReply.SheetReply sheet = reply.reading().sheets().get(0);
+        assertThat(reply.reading().shown().sheets()).hasSize(1);
+        IntakeReply.SheetReply sheet = reply.reading().shown().sheets().get(0);
         assertThat(sheet.taken()).isTrue();
         assertThat(sheet.rows().get(1)).containsExactly("up", "Ramp up", "Rampe oben");
 
@@ -320,16 +321,17 @@ class IntakeFormatsTest extends ServerTest {
                         : column)
                 .toList();
         intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), 0, columns)));
-        assertThat(replies.reply(mara, id).reading().languages()).containsExactly("en", "de-CH");
+        assertThat(replies.reply(mara, id).reading().held().languages()).containsExactly("en", "de-CH");
 
         intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), -1, List.of())));
         IntakeReply leftOut = replies.reply(mara, id);
-        assertThat(leftOut.reading().blocked()).contains("all sheets are empty");
-        assertThat(leftOut.reading().sheets().get(0).taken()).isFalse();
+        assertThat(leftOut.reading().trouble().blocked()).contains("all sheets are empty");
+        assertThat(leftOut.reading().shown().sheets().get(0).taken()).isFalse();
 
         intakes.decide(mara, id, sheets(reply, new ReadingChoice.SheetChoice(sheet.name(), 0, List.of())));
         intakes.apply(mara, id, Progress.UNWATCHED);
         assertThat(replies.reply(mara, intakes.upload(mara, "copy.xlsx", workbook))
+                        .into()
                         .tableSlug())
                 .isEqualTo("copy");
     }

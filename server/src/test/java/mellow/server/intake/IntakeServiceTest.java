@@ -90,7 +90,7 @@ class IntakeServiceTest extends ServerTest {
         assertThat(ledger.ask(String.class, "select entries || '/' || words from ledger_table"))
                 .isEqualTo("3/5");
         assertThat(ledger.differences()).isZero();
-        assertThat(replies.reply(mara, intake).report().groups())
+        assertThat(replies.reply(mara, intake).done().report().groups())
                 .extracting(PreviewReply.Group::count)
                 .containsExactly(3, 3);
     }
@@ -195,8 +195,8 @@ class IntakeServiceTest extends ServerTest {
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("are both de");
         IntakeReply reply = replies.reply(mara, intake);
-        assertThat(reply.reading().blocked()).contains("are both de");
-        List<ReadingChoice.ColumnChoice> columns = reply.reading().columns().stream()
+        assertThat(reply.reading().trouble().blocked()).contains("are both de");
+        List<ReadingChoice.ColumnChoice> columns = reply.reading().shown().columns().stream()
                 .map(column -> column.heading().equals("German")
                         ? new ReadingChoice.ColumnChoice("German", column.role(), "de-AT")
                         : column)
@@ -229,7 +229,7 @@ class IntakeServiceTest extends ServerTest {
         assertThatThrownBy(() -> intakes.apply(mara, intake, failing)).hasMessage("the power went out");
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Rampe oben");
         assertThat(ledger.ask(Integer.class, "select count(*) from entry")).isEqualTo(3);
-        assertThat(replies.reply(mara, intake).status()).isEqualTo("open");
+        assertThat(replies.reply(mara, intake).about().status()).isEqualTo("open");
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.ask(Integer.class, "select count(*) from entry")).isEqualTo(3004);
         assertThat(ledger.differences()).isZero();
@@ -271,6 +271,7 @@ class IntakeServiceTest extends ServerTest {
     void guessesTableAndSourceFromTheFile() {
         ledger.takeIn(mara, "Ramp panel", FIRST, Arrival.SETTLED);
         assertThat(replies.reply(mara, ledger.upload(mara, "ramp-panel_v2.csv", FIRST))
+                        .into()
                         .tableSlug())
                 .isEqualTo("ramp-panel");
         IntakeReply fresh = replies.reply(mara, ledger.upload(mara, "texts/deck_side-3.csv", "key,de,fi\na,b,c\n"));
@@ -293,12 +294,12 @@ class IntakeServiceTest extends ServerTest {
         long hers = ledger.upload(lina, "hers.csv", FIRST);
         ledger.upload(mara, "mine.csv", FIRST);
         assertThat(replies.all(mara, Long.MAX_VALUE))
-                .extracting(IntakeReply.Listed::fileName)
+                .extracting(listed -> listed.about().fileName())
                 .containsExactly("mine.csv", "hers.csv");
         assertThat(replies.all(lina, Long.MAX_VALUE))
-                .extracting(IntakeReply.Listed::fileName)
+                .extracting(listed -> listed.about().fileName())
                 .containsExactly("hers.csv");
-        long mine = replies.all(mara, Long.MAX_VALUE).get(0).id();
+        long mine = replies.all(mara, Long.MAX_VALUE).get(0).about().id();
         assertThatThrownBy(() -> previews.preview(lina, mine, false)).isInstanceOf(Refusal.class);
         intakes.leave(lina, hers);
         assertThatThrownBy(() -> intakes.apply(lina, hers, Progress.UNWATCHED)).hasMessageContaining("was left");

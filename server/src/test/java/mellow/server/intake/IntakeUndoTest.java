@@ -101,9 +101,9 @@ class IntakeUndoTest extends ServerTest {
         assertThat(record()).isEqualTo(before);
         assertThat(ledger.differences()).isZero();
         IntakeReply reply = replies.reply(mara, intake);
-        assertThat(reply.status()).isEqualTo("undone");
-        assertThat(reply.undo().removed()).isEqualTo(1);
-        assertThat(reply.undo().changedSince()).isZero();
+        assertThat(reply.about().status()).isEqualTo("undone");
+        assertThat(reply.done().undo().removed()).isEqualTo(1);
+        assertThat(reply.done().undo().changedSince()).isZero();
         assertThatThrownBy(() -> intakes.undo(mara, intake, false))
                 .hasMessageContaining("Only a file that was taken in");
     }

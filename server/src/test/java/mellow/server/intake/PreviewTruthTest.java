@@ -198,11 +198,18 @@ class PreviewTruthTest extends ServerTest {
         Map<Long, String> before = record();
         int offers = ask("select count(*) from offer where answer = 0");
         intakes.apply(mara, intake, Progress.UNWATCHED);
-        PreviewReply report = Objects.requireNonNull(replies.reply(mara, intake).report());
+        PreviewReply report =
+                Objects.requireNonNull(replies.reply(mara, intake).done().report());
         assertThat(done(report)).isEqualTo(done(seen));
-        assertThat(report.settled()).as("settled").isEqualTo(seen.settled());
-        assertThat(report.offered()).as("offered").isEqualTo(seen.offered());
-        assertThat(report.pencilled()).as("pencilled").isEqualTo(seen.pencilled());
+        assertThat(report.arrivals().settled())
+                .as("settled")
+                .isEqualTo(seen.arrivals().settled());
+        assertThat(report.arrivals().offered())
+                .as("offered")
+                .isEqualTo(seen.arrivals().offered());
+        assertThat(report.arrivals().pencilled())
+                .as("pencilled")
+                .isEqualTo(seen.arrivals().pencilled());
         assertThat(report.stale()).as("stale").isEqualTo(seen.stale());
         assertThat(seen.unchanged()).as("unchanged").isBetween(0, report.unchanged());
         Map<Long, String> after = record();
@@ -216,8 +223,9 @@ class PreviewTruthTest extends ServerTest {
         assertThat((long) report.unchanged()).as("unchanged in truth").isEqualTo(same);
         // An offer of one's own that was open gives way to the newer one.
         assertThat(ask("select count(*) from offer where intake_id = " + intake))
-                .isEqualTo(report.offered());
-        assertThat(ask("select count(*) from offer where answer = 0") - offers).isLessThanOrEqualTo(report.offered());
+                .isEqualTo(report.arrivals().offered());
+        assertThat(ask("select count(*) from offer where answer = 0") - offers)
+                .isLessThanOrEqualTo(report.arrivals().offered());
         int stale = report.stale().values().stream().mapToInt(Integer::intValue).sum();
         assertThat(ask(STALE)).isGreaterThanOrEqualTo(stale);
         assertThat(replies.reply(mara, intakes.upload(mara, name, file(format, now)))

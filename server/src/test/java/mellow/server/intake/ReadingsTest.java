@@ -91,21 +91,23 @@ class ReadingsTest extends ServerTest {
                 "msgid \"\"\nmsgstr \"Language: %s\\n\"\n\nmsgctxt \"menu.open\"\nmsgid \"Open\"\nmsgstr \"%s\"\n";
         long german = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Auf")));
         IntakeOptions options = replies.reply(mara, german).options();
-        assertThat(replies.reply(mara, german).reading().keys()).isEqualTo(KeyHabit.CONTEXT);
+        assertThat(replies.reply(mara, german).reading().told().keys()).isEqualTo(KeyHabit.CONTEXT);
         intakes.decide(
                 mara,
                 german,
                 new IntakeOptions(
                         options.how().understood(KeyHabit.SOURCE, null),
                         options.where().into(null, "Menu", Arrival.SETTLED)));
-        assertThat(replies.reply(mara, german).reading().rows().get(1).get(0)).isEqualTo("Open");
+        assertThat(replies.reply(mara, german).reading().shown().rows().get(1).get(0))
+                .isEqualTo("Open");
         intakes.apply(mara, german, Progress.UNWATCHED);
         long again = intakes.upload(mara, "menu/de.po", bytes(catalogue.formatted("de", "Öffnen")));
         assertThat(replies.reply(mara, again).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
         long finnish = intakes.upload(mara, "menu.po", bytes(catalogue.formatted("fi", "Avaa")));
-        assertThat(replies.reply(mara, finnish).tableName()).isEqualTo("Menu");
+        assertThat(replies.reply(mara, finnish).into().tableName()).isEqualTo("Menu");
         assertThat(replies.reply(mara, finnish).options().how().keys()).isEqualTo(KeyHabit.SOURCE);
-        assertThat(replies.reply(mara, finnish).reading().rows().get(1).get(0)).isEqualTo("Open");
+        assertThat(replies.reply(mara, finnish).reading().shown().rows().get(1).get(0))
+                .isEqualTo("Open");
     }
 
     @Test
@@ -113,15 +115,15 @@ class ReadingsTest extends ServerTest {
         String labels = "{\"deck_one\": \"Deck one\", \"deck_other\": \"Other deck\"}";
         long intake = intakes.upload(mara, "deck.json", bytes(labels));
         IntakeOptions options = replies.reply(mara, intake).options();
-        assertThat(replies.reply(mara, intake).reading().siblings()).isEqualTo(SiblingHabit.LABELS);
-        assertThat(replies.reply(mara, intake).reading().evidence()).hasSize(1);
+        assertThat(replies.reply(mara, intake).reading().told().siblings()).isEqualTo(SiblingHabit.LABELS);
+        assertThat(replies.reply(mara, intake).reading().told().evidence()).hasSize(1);
         intakes.decide(
                 mara,
                 intake,
                 new IntakeOptions(
                         options.how().in("en").understood(null, SiblingHabit.FORMS),
                         options.where().into(null, "Deck", Arrival.SETTLED)));
-        assertThat(replies.reply(mara, intake).reading().entries()).isEqualTo(1);
+        assertThat(replies.reply(mara, intake).reading().held().entries()).isEqualTo(1);
         intakes.apply(mara, intake, Progress.UNWATCHED);
         long again = intakes.upload(mara, "deck.json", bytes(labels.replace("Other", "Another")));
         assertThat(replies.reply(mara, again).options().how().siblings()).isEqualTo(SiblingHabit.FORMS);
@@ -168,7 +170,7 @@ class ReadingsTest extends ServerTest {
         List<IntakeReply.Listed> made = drop(Map.of(
                 "l/en.json", "{\"deck_one\": \"Deck one\", \"deck_other\": \"Other deck\", \"a\": \"A\"}",
                 "l/de.json", "{\"deck_one\": \"Deck {n}\", \"deck_other\": \"Anderes Deck\", \"a\": \"A\"}"));
-        intakes.apply(mara, made.get(0).id(), Progress.UNWATCHED);
+        intakes.apply(mara, made.get(0).about().id(), Progress.UNWATCHED);
         assertThat(ledger.ask(
                         String.class, "select string_agg(shape || ' ' || key, ', ' order by position) from entry"))
                 .isEqualTo("plain deck_one, plain deck_other, plain a");
@@ -194,7 +196,7 @@ class ReadingsTest extends ServerTest {
                 "l/messages.de.xlf", xliff("de", "login.title", "Willkommen an Bord", "login.button", "Anmelden"));
         List<IntakeReply.Listed> made = drop(files);
         assertThat(made).hasSize(1);
-        intakes.apply(mara, made.get(0).id(), Progress.UNWATCHED);
+        intakes.apply(mara, made.get(0).about().id(), Progress.UNWATCHED);
         assertThat(ledger.ask(
                         String.class, "select string_agg(key || '=' || source, ', ' order by position) from entry"))
                 .isEqualTo("login.title=Welcome aboard, login.button=Sign in");

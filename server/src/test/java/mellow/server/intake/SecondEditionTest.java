@@ -162,7 +162,7 @@ class SecondEditionTest extends ServerTest {
                     .extracting(PreviewReply.Group::kind)
                     .doesNotContain(ChangeKind.NEW_ENTRIES, ChangeKind.GONE_FROM_FILE, ChangeKind.CONFLICTS);
             intakes.apply(mara, intake, Progress.UNWATCHED);
-            assertThat(Objects.requireNonNull(replies.reply(mara, intake).report())
+            assertThat(Objects.requireNonNull(replies.reply(mara, intake).done().report())
                             .stale())
                     .isEqualTo(seen.stale());
             assertThat(stale()).as(one.getKey()).isEqualTo(truth);

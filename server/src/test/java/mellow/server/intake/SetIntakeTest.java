@@ -65,7 +65,7 @@ class SetIntakeTest extends ServerTest {
     private long only(DropReply reply) {
         assertThat(reply.refused()).isEmpty();
         assertThat(reply.intakes()).hasSize(1);
-        return reply.intakes().get(0).id();
+        return reply.intakes().get(0).about().id();
     }
 
     private void take(long intake) {
@@ -108,14 +108,14 @@ class SetIntakeTest extends ServerTest {
     void filesOfALanguageEachBecomeOneTable() {
         long intake = only(drop(mara, files));
         IntakeReply reply = replies.reply(mara, intake);
-        assertThat(reply.fileName()).isEqualTo("locales/*.yml");
+        assertThat(reply.about().fileName()).isEqualTo("locales/*.yml");
         assertThat(reply.options().where().newTable()).isEqualTo("Locales");
         assertThat(reply.options().where().source()).isEqualTo("en");
         assertThat(reply.options().where().arrival()).isEqualTo(Arrival.SETTLED);
         assertThat(reply.set().evidence()).isEqualTo("ENGLISH");
         assertThat(reply.set().blocked()).isNull();
         assertThat(reply.set().files()).extracting(FileReply::language).containsExactly("en", "de", "fi", "pt-BR");
-        assertThat(reply.set().files().get(1).facts().texts()).isEqualTo(10);
+        assertThat(reply.set().files().get(1).facts().counts().texts()).isEqualTo(10);
         assertThat(would(intake)).isEqualTo(Map.of(ChangeKind.NEW_ENTRIES, 10));
 
         take(intake);
@@ -131,7 +131,7 @@ class SetIntakeTest extends ServerTest {
     void theSameFilesChangeNothingAndAnEditionExactlyItsEdits() {
         take(only(drop(mara, files)));
         long again = only(drop(mara, files));
-        assertThat(replies.reply(mara, again).tableName()).isEqualTo("Locales");
+        assertThat(replies.reply(mara, again).into().tableName()).isEqualTo("Locales");
         assertThat(set(again).evidence()).isEqualTo("TABLE");
         assertThat(would(again)).isEmpty();
 
@@ -146,7 +146,7 @@ class SetIntakeTest extends ServerTest {
                         ChangeKind.SOURCES_REWRITTEN, 1,
                         ChangeKind.TEXTS_REPLACED, 1,
                         ChangeKind.EMPTIED_IN_FILE, 1));
-        assertThat(file(edited, "locales/fi.yml").facts().missing()).isEqualTo(2);
+        assertThat(file(edited, "locales/fi.yml").facts().counts().missing()).isEqualTo(2);
         take(edited);
         assertThat(ledger.cell("deck.k4", "de")).isEqualTo("settled de Text vier");
         assertThat(ledger.cell("deck.k7", "de")).isEqualTo("stale de text 7");
@@ -170,7 +170,7 @@ class SetIntakeTest extends ServerTest {
         long intake = only(drop(mara, files));
         take(intake);
         intakes.undo(mara, intake, false);
-        assertThat(replies.reply(mara, intake).status()).isEqualTo("undone");
+        assertThat(replies.reply(mara, intake).about().status()).isEqualTo("undone");
         assertThat(ledger.ask(Integer.class, "select count(*) from entry where removed_at is null"))
                 .isZero();
         assertThat(ledger.ask(Integer.class, "select count(*) from master_file"))
@@ -199,7 +199,7 @@ class SetIntakeTest extends ServerTest {
     void aLanguageMoreJoinsByItselfAndOneThatDidNotComeIsNamed() {
         take(only(drop(mara, files)));
         long welsh = only(drop(mara, Map.of("locales/cy.yml", "cy:\n  deck:\n    k1: Un\n")));
-        assertThat(replies.reply(mara, welsh).tableName()).isEqualTo("Locales");
+        assertThat(replies.reply(mara, welsh).into().tableName()).isEqualTo("Locales");
         assertThat(would(welsh)).isEqualTo(Map.of(ChangeKind.TEXTS_ADDED, 1));
         take(welsh);
         assertThat(ledger.cell("deck.k1", "cy")).isEqualTo("settled Un");
@@ -256,7 +256,7 @@ class SetIntakeTest extends ServerTest {
     void keysThatTheSourceLacksStayOutUnlessSomebodyAddsThem() {
         files.computeIfPresent("locales/de.yml", (path, text) -> text + "    k77: nur %{name}\n");
         long intake = only(drop(mara, files));
-        assertThat(file(intake, "locales/de.yml").facts().unknown()).isEqualTo(1);
+        assertThat(file(intake, "locales/de.yml").facts().counts().unknown()).isEqualTo(1);
         assertThat(would(intake)).containsEntry(ChangeKind.WITHOUT_SOURCE, 1);
         previews.choose(mara, intake, new Previews.ChoiceRequest(ChangeKind.WITHOUT_SOURCE, Choice.TAKE, null, null));
         take(intake);
@@ -331,8 +331,10 @@ class SetIntakeTest extends ServerTest {
         all.put("crane/app.json", "{\"port\": \"8080\"}");
         DropReply reply = drop(mara, all);
         assertThat(reply.intakes().stream()
-                        .map(one ->
-                                replies.reply(mara, one.id()).options().where().newTable()))
+                        .map(one -> replies.reply(mara, one.about().id())
+                                .options()
+                                .where()
+                                .newTable()))
                 .containsExactly("Crane messages", "Winch messages");
         assertThat(reply.refused())
                 .extracting(DropReply.NotTaken::file)
@@ -405,7 +407,10 @@ class SetIntakeTest extends ServerTest {
         sheets.put("l/de.yml", "de:\n  a: B\n");
         DropReply reply = drop(mara, sheets);
         assertThat(reply.intakes()).hasSize(2);
-        assertThat(replies.reply(mara, reply.intakes().get(0).id()).reading().blocked())
+        assertThat(replies.reply(mara, reply.intakes().get(0).about().id())
+                        .reading()
+                        .trouble()
+                        .blocked())
                 .contains("no column of keys");
         DropReply empty = drop(mara, Map.of("empty.csv", ""));
         assertThat(empty.intakes()).isEmpty();

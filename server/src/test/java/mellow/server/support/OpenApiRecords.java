@@ -1,5 +1,6 @@
 package mellow.server.support;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import io.swagger.v3.oas.models.OpenAPI;
@@ -8,6 +9,7 @@ import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.stream.Stream;
 import mellow.server.people.SignedIn;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.GlobalOpenApiCustomizer;
@@ -38,13 +40,17 @@ class OpenApiRecords implements GlobalOpenApiCustomizer {
         schemas.forEach((name, schema) -> {
             Class<?> type = records.get(name);
             if (type != null) {
-                schema.setRequired(Arrays.stream(type.getRecordComponents())
-                        .filter(component -> !nullable(component))
-                        .map(RecordComponent::getName)
-                        .sorted()
-                        .toList());
+                schema.setRequired(always(type).sorted().toList());
             }
         });
+    }
+
+    private static Stream<String> always(Class<?> type) {
+        return Arrays.stream(type.getRecordComponents())
+                .filter(component -> !nullable(component))
+                .flatMap(component -> component.getAccessor().isAnnotationPresent(JsonUnwrapped.class)
+                        ? always(component.getType())
+                        : Stream.of(component.getName()));
     }
 
     private static boolean nullable(RecordComponent component) {

@@ -179,21 +179,6 @@ final class CsvRecords {
         return true;
     }
 
-    /** The record that holds the byte at {@code offset}; the last record when it is behind all. */
-    int recordAt(int offset) {
-        int low = 0;
-        int high = records - 1;
-        while (low < high) {
-            int middle = (low + high) >>> 1;
-            if (extents[2 * middle + 1] <= offset) {
-                low = middle + 1;
-            } else {
-                high = middle;
-            }
-        }
-        return low;
-    }
-
     /** "a" b reads as a b: what stands in quotes, then what follows them. */
     private static String withoutOuterQuotes(String raw, char quote) {
         StringBuilder value = new StringBuilder(raw.length());

@@ -68,7 +68,7 @@ final class PoPatch extends OrderedPatch {
             fields = field(fields, "PO-Revision-Date", "");
             fields = fields.replace("charset=CHARSET", "charset=UTF-8");
             Value value = header.texts().get(0);
-            splice.replace(value.start(), value.end(), PoStrings.quote(fields, "", lineEnd), spelled);
+            splice.replace(value.start(), value.end(), PoStrings.quote(fields, lineEnd), spelled);
             mark(header, false, spelled);
         }
         for (int at = 0; at < source.text().length(); at = source.lineAfter(at)) {
@@ -95,7 +95,7 @@ final class PoPatch extends OrderedPatch {
 
     private void replace(Value value, String text, String key) {
         if (!text.equals(value.text())) {
-            splice.replace(value.start(), value.end(), PoStrings.quote(text, "", lineEnd), key);
+            splice.replace(value.start(), value.end(), PoStrings.quote(text, lineEnd), key);
         }
     }
 
@@ -105,11 +105,7 @@ final class PoPatch extends OrderedPatch {
             String category = forms.categories().get(i);
             String form = category.isEmpty() ? "" : text.form(category);
             if (i >= message.texts().size()) {
-                added.append(lineEnd)
-                        .append("msgstr[")
-                        .append(i)
-                        .append("] ")
-                        .append(PoStrings.quote(form, "", lineEnd));
+                added.append(lineEnd).append("msgstr[").append(i).append("] ").append(PoStrings.quote(form, lineEnd));
             } else if (!category.isEmpty()) {
                 replace(message.texts().get(i), form, key);
             }

@@ -59,10 +59,9 @@ final class PoStrings {
     /**
      * A text in quotes: on one line, or when it has line breaks inside, from the next line on with a line per line of the text.
      *
-     * @param indent what begins each line after the first
      * @param lineEnd the file's line end
      */
-    static String quote(String text, String indent, String lineEnd) {
+    static String quote(String text, String lineEnd) {
         int inner = text.indexOf('\n');
         if (inner < 0 || inner == text.length() - 1) {
             return '"' + escape(text) + '"';
@@ -73,7 +72,6 @@ final class PoStrings {
             int end = text.indexOf('\n', start);
             end = end < 0 ? text.length() : end + 1;
             quoted.append(lineEnd)
-                    .append(indent)
                     .append('"')
                     .append(escape(text.substring(start, end)))
                     .append('"');

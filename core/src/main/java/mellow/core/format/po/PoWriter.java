@@ -160,6 +160,6 @@ final class PoWriter {
     }
 
     private static void line(String keyword, String text, StringBuilder lines, String lineEnd) {
-        lines.append(keyword).append(PoStrings.quote(text, "", lineEnd)).append(lineEnd);
+        lines.append(keyword).append(PoStrings.quote(text, lineEnd)).append(lineEnd);
     }
 }
