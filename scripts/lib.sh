@@ -39,6 +39,30 @@ need() {
   done
 }
 
+# use_jdk N -> everything after it runs on Java N, of the machine or of Debian where it has one
+use_jdk() {
+  local home
+  home=$(jdk_home "$1")
+  if [ -z "$home" ] && [ "$(id -u)" -eq 0 ]; then
+    say "Installing openjdk-$1-jdk-headless …"
+    mkdir -p build
+    { apt-get update -q && DEBIAN_FRONTEND=noninteractive apt-get install -q -y --no-install-recommends "openjdk-$1-jdk-headless"; } >build/apt.log 2>&1 || true
+    home=$(jdk_home "$1")
+  fi
+  [ -n "$home" ] || die "There is no JDK $1 in /usr/lib/jvm; install one there."
+  export JAVA_HOME=$home PATH=$home/bin:$PATH
+}
+
+jdk_home() {
+  local release
+  for release in /usr/lib/jvm/*/release; do
+    if grep -qE "^JAVA_VERSION=\"$1[.\"]" "$release" 2>/dev/null && [ -x "${release%/release}/bin/javac" ]; then
+      printf '%s' "${release%/release}"
+      return
+    fi
+  done
+}
+
 node_is_new() { [ "$(node -p 'parseInt(process.versions.node)')" -ge 20 ]; }
 
 # Node 20 is newer than Debian 12's: its program comes as a plain package from npm, kept under build/.

@@ -49,6 +49,18 @@ public final class PlainForms {
     }
 
     /**
+     * Refuses an entry with a context in a format without a place for it.
+     *
+     * @param format the format as the beginning of a sentence, with its verb, such as "JSON has"
+     */
+    public static void requireNoContext(FileEntry entry, String format) {
+        if (!entry.context().isEmpty()) {
+            throw new UnwritableTextException(format + " no place for the context of " + entry.key()
+                    + "; give the entry a key of its own or choose another format.");
+        }
+    }
+
+    /**
      * Index of the one language that a format with one language in a file writes: the translation when there is one beside the source.
      *
      * @throws UnwritableTextException when there are more

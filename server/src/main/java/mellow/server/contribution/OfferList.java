@@ -1,5 +1,8 @@
 package mellow.server.contribution;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
@@ -68,6 +71,34 @@ public class OfferList {
     }
 
     /**
+     * The text that an offer or a draft is for; flat on the wire.
+     *
+     * @param table its table's name in addresses
+     */
+    public record Place(
+            long entry,
+            String language,
+            String table,
+            String tableName,
+            String key,
+            String source,
+            @Nullable Map<String, String> sourceForms,
+            String shape) {
+
+        private static Place of(ResultSet row) throws SQLException {
+            return new Place(
+                    row.getLong("entry_id"),
+                    row.getString("tag"),
+                    row.getString("slug"),
+                    row.getString("table_name"),
+                    row.getString("key"),
+                    row.getString("source"),
+                    TextColumns.shown(row.getString("source_forms")),
+                    row.getString("shape"));
+        }
+    }
+
+    /**
      * An offer and what became of it.
      *
      * @param answer open, settled, amended, returned, set_aside or withdrawn
@@ -84,14 +115,7 @@ public class OfferList {
      */
     public record OfferLine(
             long offer,
-            long entry,
-            String language,
-            String table,
-            String tableName,
-            String key,
-            String source,
-            @Nullable Map<String, String> sourceForms,
-            String shape,
+            @JsonUnwrapped Place place,
             int maxLength,
             String text,
             @Nullable Map<String, String> forms,
@@ -121,18 +145,7 @@ public class OfferList {
 
     /** A pencilled text of one's own. */
     public record Draft(
-            long entry,
-            String language,
-            String table,
-            String tableName,
-            String key,
-            String source,
-            @Nullable Map<String, String> sourceForms,
-            String shape,
-            String text,
-            @Nullable Map<String, String> forms,
-            int version,
-            Instant at) {}
+            @JsonUnwrapped Place place, String text, @Nullable Map<String, String> forms, int version, Instant at) {}
 
     /**
      * What {@code author} offered, as far as {@code me} may see it.
@@ -152,14 +165,7 @@ public class OfferList {
                 .param("most", PAGE + 1)
                 .query((row, n) -> new OfferLine(
                         row.getLong("id"),
-                        row.getLong("entry_id"),
-                        row.getString("tag"),
-                        row.getString("slug"),
-                        row.getString("table_name"),
-                        row.getString("key"),
-                        row.getString("source"),
-                        TextColumns.shown(row.getString("source_forms")),
-                        row.getString("shape"),
+                        Place.of(row),
                         row.getInt("max_length"),
                         row.getString("text"),
                         TextColumns.shown(row.getString("forms")),
@@ -198,14 +204,7 @@ public class OfferList {
                 .param("languages", visible(me, me, null))
                 .param("most", MOST_DRAFTS)
                 .query((row, n) -> new Draft(
-                        row.getLong("entry_id"),
-                        row.getString("tag"),
-                        row.getString("slug"),
-                        row.getString("table_name"),
-                        row.getString("key"),
-                        row.getString("source"),
-                        TextColumns.shown(row.getString("source_forms")),
-                        row.getString("shape"),
+                        Place.of(row),
                         row.getString("text"),
                         TextColumns.shown(row.getString("forms")),
                         row.getInt("version"),

@@ -183,7 +183,9 @@ class ContributionTest extends ServerTest {
                         Map.entry("settled", 2),
                         Map.entry("amended", 1),
                         Map.entry("returned", 1));
-        assertThat(all.offers()).extracting(OfferLine::key).containsExactly("wait", "draft", "stop", "down", "up");
+        assertThat(all.offers())
+                .extracting(line -> line.place().key())
+                .containsExactly("wait", "draft", "stop", "down", "up");
         OfferLine amended =
                 offers.offers(oskar, lina, GERMAN, "amended", 0).offers().get(0);
         assertThat(amended.text()).isEqualTo("Rampe runter");
@@ -216,7 +218,9 @@ class ContributionTest extends ServerTest {
         Offers first = offers.offers(lina, lina, GERMAN, "", 0);
         assertThat(first.offers()).hasSize(OfferList.PAGE);
         Offers second = offers.offers(lina, lina, GERMAN, "", Objects.requireNonNull(first.next()));
-        assertThat(second.offers()).extracting(OfferLine::key).containsExactly("k4", "k3", "k2", "k1", "k0");
+        assertThat(second.offers())
+                .extracting(line -> line.place().key())
+                .containsExactly("k4", "k3", "k2", "k1", "k0");
         assertThat(second.next()).isNull();
     }
 

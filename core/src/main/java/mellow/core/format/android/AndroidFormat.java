@@ -19,7 +19,6 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Traits;
-import mellow.core.format.UnwritableTextException;
 import mellow.core.format.xml.XmlEntries;
 import mellow.core.format.xml.XmlRoot;
 import mellow.core.format.xml.XmlText;
@@ -76,9 +75,8 @@ public final class AndroidFormat implements FileFormat {
         to.write("<?xml version=\"1.0\" encoding=\"utf-8\"?>\n<resources" + (marks ? NAMESPACE : "") + ">\n");
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);
-            if (!entry.context().isEmpty() && !PRODUCT.matcher(entry.context()).matches()) {
-                throw new UnwritableTextException("String resources have no place for the context of " + entry.key()
-                        + "; give the entry a key of its own or choose another format.");
+            if (!PRODUCT.matcher(entry.context()).matches()) {
+                PlainForms.requireNoContext(entry, "String resources have");
             }
             if (!entry.texts().get(language).isEmpty()) {
                 to.write(resource(entry, entry.texts().get(language), "    ", "\n"));

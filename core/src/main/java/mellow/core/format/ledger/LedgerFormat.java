@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
-import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -22,7 +21,6 @@ import mellow.core.format.FileReading;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.format.FreshOnly;
-import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Repeats;
 import mellow.core.format.Traits;
@@ -70,10 +68,7 @@ public final class LedgerFormat implements FileFormat {
 
     @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
-        Problems problems = new Problems(file);
-        SourceText.checkSize(bytes, options.limits(), problems, "a ledger");
-        Charset charset = options.charset().orElseGet(() -> SourceText.charsetOf(bytes, StandardCharsets.UTF_8));
-        SourceText source = SourceText.decode(bytes, charset, problems);
+        SourceText source = SourceText.read(file, bytes, options, "a ledger");
         Node tree = JsonParser.parse(source, options.limits(), MOST_VALUES);
         Reader reader = new Reader(source);
         Mapping ledger = reader.mapping(tree, "the document");
@@ -99,9 +94,9 @@ public final class LedgerFormat implements FileFormat {
             entries.add(reader.entry(item, languages));
         }
         return new FreshOnly(
-                EntryList.of(from, languages, Repeats.lastOf(entries, entry -> entry, problems)),
-                problems.kept(),
-                charset.name(),
+                EntryList.of(from, languages, Repeats.lastOf(entries, entry -> entry, source.problems())),
+                source.problems().kept(),
+                source.charset().name(),
                 Set.of(FileReading.Field.values()),
                 "A Ledger JSON file");
     }

@@ -18,7 +18,6 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Traits;
-import mellow.core.format.UnwritableTextException;
 import mellow.core.format.charset.Utf8Check;
 import mellow.core.format.source.SourceText;
 
@@ -72,10 +71,7 @@ public final class PropertiesFormat implements FileFormat {
         String section = "";
         for (int i = 0; i < plain.size(); i++) {
             var entry = plain.entry(i);
-            if (!entry.context().isEmpty()) {
-                throw new UnwritableTextException("Properties have no place for the context of " + entry.key()
-                        + "; give the entry a key of its own or choose another format.");
-            }
+            PlainForms.requireNoContext(entry, "Properties have");
             if (entry.texts().get(language).isEmpty()) {
                 continue;
             }

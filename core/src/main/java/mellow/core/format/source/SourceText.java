@@ -12,6 +12,7 @@ import java.util.HexFormat;
 import mellow.core.format.Limits;
 import mellow.core.format.Position;
 import mellow.core.format.Problems;
+import mellow.core.format.ReadOptions;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.charset.EncodingDetector;
 import org.jspecify.annotations.Nullable;
@@ -57,6 +58,18 @@ public final class SourceText {
         if (bytes.length == 0) {
             throw problems.refuse(Position.WHOLE_FILE, "the file is empty", expected);
         }
+    }
+
+    /**
+     * The text of a file in a Unicode encoding: as somebody chose, as its first bytes tell, else UTF-8.
+     *
+     * @param expected what the format wants of an empty file
+     * @throws UnreadableFileException when it is empty, over a limit, or no text
+     */
+    public static SourceText read(String file, byte[] bytes, ReadOptions options, String expected) {
+        Problems problems = new Problems(file);
+        checkSize(bytes, options.limits(), problems, expected);
+        return decode(bytes, options.charset().orElseGet(() -> charsetOf(bytes, StandardCharsets.UTF_8)), problems);
     }
 
     /** The character set of a byte-order mark or of UTF-16's zero bytes, else {@code otherwise}. */

@@ -3,12 +3,9 @@ package mellow.core.format.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
-import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.PlainForms;
 import mellow.core.format.Problems;
@@ -45,21 +42,13 @@ public final class OdsFormat implements WorkbookFormat {
     }
 
     @Override
-    public Set<Aspect> keeps() {
-        return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION));
-    }
-
-    @Override
     public int likelihood(Sample sample) {
-        boolean zip = sample.bytes().length > 4 && sample.bytes()[0] == 'P' && sample.bytes()[1] == 'K';
-        return !zip ? 0 : sample.text().contains(TYPE) ? 100 : sample.named(".ods") ? 95 : 0;
+        return !WorkbookFormat.zipped(sample) ? 0 : sample.text().contains(TYPE) ? 100 : sample.named(".ods") ? 95 : 0;
     }
 
     @Override
-    public WorkbookReading read(String file, byte[] bytes, ReadOptions options, Map<String, SheetLayout> layouts) {
-        Problems problems = new Problems(file);
-        SourceText.checkSize(bytes, options.limits(), problems, "a workbook");
-        Archive archive = Archive.read(bytes, options.limits(), problems);
+    public WorkbookReading read(
+            Archive archive, ReadOptions options, Map<String, SheetLayout> layouts, Problems problems) {
         return new WorkbookReading(
                 archive, OdsSheets.read(archive, options.limits(), problems), options, layouts, problems, Patch::new);
     }

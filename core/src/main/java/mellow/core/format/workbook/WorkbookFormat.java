@@ -1,12 +1,18 @@
 package mellow.core.format.workbook;
 
+import java.util.EnumSet;
 import java.util.Map;
+import java.util.Set;
+import mellow.core.format.Aspect;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.Problem;
+import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.UnreadableFileException;
+import mellow.core.format.archive.Archive;
 import mellow.core.format.sheet.SheetLayout;
+import mellow.core.format.source.SourceText;
 
 /** Workbooks, which can be read as somebody says that their sheets are laid out. */
 public interface WorkbookFormat extends FileFormat {
@@ -18,7 +24,25 @@ public interface WorkbookFormat extends FileFormat {
      *     header row -1 the sheet is left out; sheets that are not named are guessed
      * @throws UnreadableFileException when it is no workbook
      */
-    WorkbookReading read(String file, byte[] bytes, ReadOptions options, Map<String, SheetLayout> layouts);
+    default WorkbookReading read(String file, byte[] bytes, ReadOptions options, Map<String, SheetLayout> layouts) {
+        Problems problems = new Problems(file);
+        SourceText.checkSize(bytes, options.limits(), problems, "a workbook");
+        return read(Archive.read(bytes, options.limits(), problems), options, layouts, problems);
+    }
+
+    /** The same of the archive that it is. */
+    WorkbookReading read(Archive archive, ReadOptions options, Map<String, SheetLayout> layouts, Problems problems);
+
+    /** What a workbook does not say about a text has no column in it. */
+    @Override
+    default Set<Aspect> keeps() {
+        return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION));
+    }
+
+    /** Whether a file begins as ZIP archives do (APPNOTE.TXT 4.3.7). */
+    static boolean zipped(Sample sample) {
+        return sample.bytes().length > 4 && sample.bytes()[0] == 'P' && sample.bytes()[1] == 'K';
+    }
 
     @Override
     default FileReading read(String file, byte[] bytes, ReadOptions options) {

@@ -3,14 +3,11 @@ package mellow.core.format.workbook;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Stream;
-import mellow.core.format.Aspect;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.PlainForms;
@@ -53,21 +50,15 @@ public final class XlsxFormat implements WorkbookFormat {
     }
 
     @Override
-    public Set<Aspect> keeps() {
-        return EnumSet.complementOf(EnumSet.of(Aspect.STATE, Aspect.NOT_FOR_TRANSLATION));
-    }
-
-    @Override
     public int likelihood(Sample sample) {
-        boolean zip = sample.bytes().length > 4 && sample.bytes()[0] == 'P' && sample.bytes()[1] == 'K';
-        return !zip ? 0 : sample.named(".xlsx", ".xlsm") ? 95 : sample.text().contains("[Content_Types].xml") ? 90 : 0;
+        return !WorkbookFormat.zipped(sample)
+                ? 0
+                : sample.named(".xlsx", ".xlsm") ? 95 : sample.text().contains("[Content_Types].xml") ? 90 : 0;
     }
 
     @Override
-    public WorkbookReading read(String file, byte[] bytes, ReadOptions options, Map<String, SheetLayout> layouts) {
-        Problems problems = new Problems(file);
-        SourceText.checkSize(bytes, options.limits(), problems, "a workbook");
-        Archive archive = Archive.read(bytes, options.limits(), problems);
+    public WorkbookReading read(
+            Archive archive, ReadOptions options, Map<String, SheetLayout> layouts, Problems problems) {
         List<Sheet> sheets = new XlsxSheets(archive, options.limits(), problems).read();
         return new WorkbookReading(archive, sheets, options, layouts, problems, Patch::new);
     }

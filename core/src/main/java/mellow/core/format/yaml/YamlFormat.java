@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
-import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.EnumSet;
 import java.util.Set;
@@ -17,10 +16,8 @@ import mellow.core.format.FileFormat;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
 import mellow.core.format.PlainForms;
-import mellow.core.format.Problems;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Traits;
-import mellow.core.format.UnwritableTextException;
 import mellow.core.format.source.SourceText;
 import mellow.core.format.tree.Node;
 import mellow.core.format.tree.Node.Mapping;
@@ -55,10 +52,7 @@ public final class YamlFormat implements FileFormat {
 
     @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
-        Problems problems = new Problems(file);
-        SourceText.checkSize(bytes, options.limits(), problems, "keys and texts");
-        Charset charset = options.charset().orElseGet(() -> SourceText.charsetOf(bytes, StandardCharsets.UTF_8));
-        SourceText source = SourceText.decode(bytes, charset, problems);
+        SourceText source = SourceText.read(file, bytes, options, "keys and texts");
         Node tree = YamlParser.parse(source, options.limits());
         if (!(tree instanceof Mapping mapping)) {
             throw source.refuse(tree.start(), "the document has no keys", "keys and texts");
@@ -74,10 +68,7 @@ public final class YamlFormat implements FileFormat {
         boolean any = false;
         for (int i = 0; i < entries.size(); i++) {
             FileEntry entry = entries.entry(i);
-            if (!entry.context().isEmpty()) {
-                throw new UnwritableTextException("YAML has no place for the context of " + entry.key()
-                        + "; give the entry a key of its own or choose another format.");
-            }
+            PlainForms.requireNoContext(entry, "YAML has");
             FileText text = entry.texts().get(language);
             if (!text.isEmpty()) {
                 to.write(lines(entry, entry.key(), text, "", "\n"));
