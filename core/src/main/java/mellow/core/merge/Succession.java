@@ -18,8 +18,8 @@ import mellow.core.memory.Similarity;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Which entries that a file lost live on in which of its new ones. From the surest sign to the weakest: the same source and context; in bilingual files,
- * whose keys are sources or numbers, also: the file says from which source the new one was made; the same context or the same key; the same place with
+ * Which entries that a file lost live on in which of its new ones. From the surest sign to the weakest: the same source and context; the file says from
+ * which source the new one was made; in bilingual files, whose keys are sources or numbers, also: the same context or the same key; the same place with
  * a source that is alike. Where a sign fits two, it is no
  * sign: every entry has one heir at most and is the heir of one at most. Cost: one pass over both files, and for places the product of
  * what stands in them, within {@value #MOST_SYMBOLS} compared symbols.
@@ -111,11 +111,6 @@ final class Succession {
             // Their keys are names that somebody gave; another name is another thing.
             return;
         }
-        unique(
-                gone,
-                come,
-                one -> new EntryId(one.entry.key(), one.entry.context()),
-                one -> one.entry.former().isEmpty() ? null : new EntryId(one.entry.former(), one.entry.context()));
         unique(gone, come, one -> shared.contains(one.entry.context()) ? null : one.entry.context());
         unique(gone, come, one -> one.entry.key());
         long[] left = {MOST_SYMBOLS};
