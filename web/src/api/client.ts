@@ -1,3 +1,4 @@
+import { t } from "../words/words";
 import { answered, notAnswered } from "./line";
 import type { components } from "./schema";
 
@@ -19,8 +20,8 @@ export class Refused extends Error {
 
 /** The server cannot be reached. */
 export class Unreachable extends Error {
-  constructor() {
-    super("The server cannot be reached just now.");
+  constructor(sentence = "The server cannot be reached just now.") {
+    super(sentence);
   }
 }
 
@@ -89,17 +90,36 @@ export async function ask<T>(path: string, request: Request = {}): Promise<T> {
   if (!response.ok) {
     throw await refusal(response, path);
   }
-  answered();
   const text = await response.text();
-  return (text === "" ? undefined : JSON.parse(text)) as T;
+  if (text === "") {
+    answered();
+    return undefined as T;
+  }
+  const json = parsed(text);
+  if (json === NOT_JSON) {
+    // A page of a proxy or a network's door, which is no answer of ours.
+    notAnswered(look);
+    throw new Unreachable(t("api.notOurs"));
+  }
+  answered();
+  return json as T;
+}
+
+const NOT_JSON = Symbol("not JSON");
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return NOT_JSON;
+  }
 }
 
 async function refusal(response: Response, path: string): Promise<Refused> {
   const body = await response.text();
   let problem: Record<string, unknown> = {};
-  if (response.headers.get("Content-Type")?.includes("json")) {
-    problem = JSON.parse(body) as Record<string, unknown>;
-  }
+  const told = response.headers.get("Content-Type")?.includes("json") ? parsed(body) : NOT_JSON;
+  if (typeof told === "object" && told !== null) problem = told as Record<string, unknown>;
   if (AWAY.includes(response.status) && problem.code !== "busy") {
     notAnswered(look);
   } else {

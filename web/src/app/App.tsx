@@ -9,7 +9,8 @@ import { NoRights } from "../features/session/NoRights";
 import { seesAnything, useSession } from "../features/session/useSession";
 import { t } from "../words/words";
 import { LineDown } from "./LineDown";
-import { page } from "./page";
+import { Broken, page } from "./page";
+import { useOutbox } from "./useOutbox";
 
 // The board and the ledger are there at once; what else there is comes when it is opened.
 const PersonPage = page(async () => (await import("../features/contributions/PersonPage")).PersonPage);
@@ -28,6 +29,7 @@ const WordbookPage = page(async () => (await import("../features/wordbook/Wordbo
 export function App() {
   const { pathname } = useLocation();
   const { person, failure, retry, signIn, signOut } = useSession();
+  useOutbox(person?.id ?? 0);
   if (failure) {
     return (
       <div className="empty">
@@ -58,7 +60,7 @@ export function App() {
   }
   if (!seesAnything(person)) return <NoRights me={person} onLook={retry} onSignOut={() => void signOut()} />;
   return (
-    <Suspense fallback={null}>
+    <Broken key={pathname} words={t("page.broken")} onAgain={() => void retry()}>
       <LineDown />
       <Routes>
         <Route path="/board" element={<BoardPage me={person} />} />
@@ -75,6 +77,6 @@ export function App() {
         <Route path="/intake/:id" element={<IntakePage me={person} />} />
         <Route path="*" element={<Navigate to="/board" replace />} />
       </Routes>
-    </Suspense>
+    </Broken>
   );
 }

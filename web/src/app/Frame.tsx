@@ -10,6 +10,7 @@ import { useIntakes } from "../features/intake/useIntake";
 import { useTables } from "../features/ledger/useLedger";
 import { reviewsIn, useSession, type Person } from "../features/session/useSession";
 import { t } from "../words/words";
+import { UnsavedTexts } from "../features/unsaved/UnsavedTexts";
 import { Logo } from "./Logo";
 import "./frame.css";
 
@@ -34,6 +35,7 @@ export function Frame({ me, title, aside, scope, children }: Props) {
         </NavLink>
         <div className="sentence">{title}</div>
         <div className="aside">
+          <UnsavedTexts />
           {aside}
           <FindBox scope={scope} />
           <Bell />

@@ -2,7 +2,7 @@ import { Alert } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
 import { lineIsUp, subscribeToLine } from "../api/line";
-import { waiting } from "../features/ledger/waiting";
+import { waiting } from "../sheet/outbox/waiting";
 import { t } from "../words/words";
 
 /** Says that nothing can be had from the server just now, and goes on by itself as soon as there can: what failed is asked for again, what waits is sent. */

@@ -25,7 +25,7 @@ export function isPicture(name: string | undefined): boolean {
 interface Props {
   label: string;
   /** The file that is there now. */
-  now: Forms | undefined;
+  now: Forms;
   onEnd: (forms: Forms, end: EditEnd) => void;
 }
 
@@ -47,12 +47,17 @@ export function AssetEditor({ label, now, onEnd }: Props) {
       className="editor asset"
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === "Escape") onEnd({}, "leave");
+        if (event.key === "Escape") onEnd(now, "leave");
+      }}
+      onBlur={(event) => {
+        // The dialog of the browser that chooses a file takes the focus nowhere.
+        const to = event.relatedTarget;
+        if (to !== null && !event.currentTarget.contains(to)) onEnd(now, "blur");
       }}
     >
-      {isPicture(now?.[MAIN]) && <img className="thumb" src={`/api/assets/${now?.file}`} alt={now?.[MAIN]} />}
+      {isPicture(now[MAIN]) && <img className="thumb" src={`/api/assets/${now.file}`} alt={now[MAIN]} />}
       <Button ref={button} size="small" variant="outlined" aria-label={label} onClick={() => input.current?.click()}>
-        {t(now?.file ? "asset.replace" : "asset.choose")}
+        {t(now.file ? "asset.replace" : "asset.choose")}
       </Button>
       <span role="status">{said}</span>
       <input

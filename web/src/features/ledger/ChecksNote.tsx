@@ -1,7 +1,8 @@
 import { sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { formsShown } from "./cellShown";
 import type { FootnoteProps } from "./footnoteProps";
-import { formsOf, mainForm } from "./shapes";
+import { mainForm } from "./shapes";
 import { TermList } from "./TermList";
 import { useCheck } from "./useCheck";
 
@@ -11,7 +12,7 @@ export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {
   const row = store.row(entry);
   const cell = store.cell(entry, tag);
   const pending = store.pending(entry, tag);
-  const standing = pending ? formsOf(pending.text, pending.forms) : shownForms(cell);
+  const standing = formsShown(cell, pending);
   const check = useCheck(entry, tag, standing, draft);
   if (check.isError) return <p className="wrong">{sentenceOf(check.error)}</p>;
   if (!check.data || !row) return <p className="soft">{t("ledger.loading")}</p>;
@@ -55,10 +56,4 @@ function Structure({ message }: { message: Schemas["ArgumentReply"][] }) {
       ))}
     </dl>
   );
-}
-
-/** What the cell shows: the newest offer, else the text in force. */
-function shownForms(cell: Schemas["CellView"] | undefined) {
-  const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
-  return offer ? formsOf(offer.text, offer.forms) : formsOf(cell?.text, cell?.forms);
 }

@@ -2,8 +2,8 @@ import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aLanguage, aPerson, aRow, show } from "../../test/builders";
+import { outbox } from "../../sheet/outbox/outbox";
 import { Footnotes } from "./Footnotes";
-import { unsaved } from "./unsaved";
 import { RowStore, type CellView, type Row } from "./rowStore";
 
 const offer = {
@@ -100,7 +100,7 @@ async function open(cell: CellView, me = aPerson()) {
       entry={1}
       language={aLanguage("de", "German")}
       me={me}
-      changes={{ change, resend: vi.fn(), many: vi.fn() }}
+      changes={{ change, many: vi.fn() }}
       draft={null}
       onTake={onTake}
       onSay={vi.fn()}
@@ -188,17 +188,14 @@ describe("the footnotes", () => {
 
   it("show both texts of a conflict and let the person choose", async () => {
     const { change, store } = await open(settled);
-    store.setPending(1, "de", {
-      text: "Mein Text",
-      status: "conflict",
-      sentence: "Someone changed this text meanwhile.",
-      theirs: settled,
-    });
+    const stop = store.follow();
+    outbox.keeps(1, "de", null, { other: "Mein Text" }, "Someone changed this text meanwhile.");
     expect(await screen.findByText("Mein Text")).toBeInTheDocument();
     await userEvent.click(screen.getByRole("button", { name: "Put mine forward" }));
     expect(change).toHaveBeenCalledWith(1, "de", { action: "PUT_FORWARD", text: "Mein Text" });
     await userEvent.click(screen.getByRole("button", { name: "Drop mine" }));
     expect(screen.queryByText("Mein Text")).not.toBeInTheDocument();
-    expect(unsaved.all()).toEqual([]);
+    expect(outbox.unsaved()).toEqual([]);
+    stop();
   });
 });

@@ -1,5 +1,6 @@
 import { IconButton, Tooltip } from "@mui/material";
 import { useState, useSyncExternalStore, type ReactNode } from "react";
+import { everyTab, isNumber, readKept, writeKept } from "../../sheet/outbox/browserStore";
 import { t } from "../../words/words";
 import { EntryNote } from "../entry/EntryNote";
 import { CellStory } from "./CellStory";
@@ -18,7 +19,7 @@ const HEIGHT_KEY = "mellow.footnotes";
 /** About the cell under the cursor: what the entry is, what is offered and by whom, and the cell's story. */
 export function Footnotes(props: FootnoteProps) {
   const { store, entry, language } = props;
-  const [height, setHeight] = useState(() => Number(localStorage.getItem(HEIGHT_KEY)) || 190);
+  const [height, setHeight] = useState(() => readKept(everyTab, HEIGHT_KEY, isNumber) ?? 190);
   useSyncExternalStore(
     (listener) => store.subscribe(entry, listener),
     () => store.version(entry),
@@ -26,7 +27,7 @@ export function Footnotes(props: FootnoteProps) {
   const resize = (to: number) => {
     const within = Math.max(LOWEST, Math.min(HIGHEST, to));
     setHeight(within);
-    localStorage.setItem(HEIGHT_KEY, String(within));
+    writeKept(everyTab, HEIGHT_KEY, within);
   };
   const row = store.row(entry);
   const text = t("footnotes.text", { language: language.language.englishName });

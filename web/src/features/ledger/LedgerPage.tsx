@@ -1,6 +1,6 @@
 import { Alert, Button, CircularProgress, Snackbar } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { sentenceOf } from "../../api/client";
 import { Frame } from "../../app/Frame";
@@ -14,11 +14,9 @@ import { EVERYTHING, readScope, writeScope, type Scope } from "./scope";
 import { languagesOf, tablesOf } from "./scopeTables";
 import { ScopeLine } from "./ScopeLine";
 import { Sheet } from "./Sheet";
-import { unsaved } from "./unsaved";
 import { useProducts, useScopeEntries, useTables } from "./useLedger";
 import { useView } from "./useView";
 import { ViewMenu } from "./ViewMenu";
-import { waiting } from "./waiting";
 
 /** The ledger: a scope as a sentence, the spread, the footnotes. */
 export function LedgerPage({ me }: { me: Person }) {
@@ -32,11 +30,6 @@ export function LedgerPage({ me }: { me: Person }) {
   const sayFailure = useCallback((failure: unknown) => setSaid(sentenceOf(failure)), [setSaid]);
   const [sending, setSending] = useState(false);
   const [view, setView] = useView();
-  unsaved.belongTo(me.id);
-  const waitingFor = useSyncExternalStore(
-    (listener) => waiting.subscribe(listener),
-    () => waiting.size,
-  );
   const inScope = tables.data && products.data ? tablesOf(scope, tables.data, products.data) : undefined;
   const { query: opening, opened } = useScopeEntries(scope, inScope ?? [], sayFailure);
   const setScope = useCallback((next: Scope) => setQuery(writeScope(next)), [setQuery]);
@@ -73,11 +66,6 @@ export function LedgerPage({ me }: { me: Person }) {
       }
       aside={
         <>
-          {waitingFor > 0 && (
-            <button type="button" className="waiting" onClick={() => waiting.now()}>
-              {t("ledger.waiting", { n: waitingFor })}
-            </button>
-          )}
           {inScope && opened && (
             <span>{size === all ? t("ledger.all", { n: size }) : t("ledger.some", { n: all, shown: size })}</span>
           )}

@@ -3,6 +3,8 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { sentenceOf, type Schemas } from "../../api/client";
 import { atMostEvery, useLive, type LiveChange } from "../../live/live";
 import { t } from "../../words/words";
+import { everyTab, isBoolean, isNumber, readKept, thisTab, writeKept } from "../../sheet/outbox/browserStore";
+import { outbox } from "../../sheet/outbox/outbox";
 import { ReplaceDialog } from "../replacing/ReplaceDialog";
 import type { Person } from "../session/useSession";
 import type { Draft } from "./draft";
@@ -18,7 +20,6 @@ import { SelectionBar } from "./SelectionBar";
 import { blockOf, sizeOf } from "./selection";
 import { Spread, type SpreadHandle } from "./Spread";
 import { saidOf, undoing } from "./undoing";
-import { unsaved } from "./unsaved";
 import { useBlocks } from "./useBlocks";
 import { useCellChanges } from "./useCellChanges";
 import { useResting } from "./useResting";
@@ -55,7 +56,7 @@ export function Sheet(props: Props) {
     const first = begin(at, memory, props.entries);
     return { place: first, anchor: first };
   });
-  const [closed, setClosed] = useState(() => localStorage.getItem(FOOTNOTES_KEY) === "yes");
+  const [closed, setClosed] = useState(() => readKept(everyTab, FOOTNOTES_KEY, isBoolean) ?? false);
   const [dialog, setDialog] = useState<"keys" | "go-to" | "replace" | null>(null);
   const [draft, setDraft] = useState<Draft | null>(null);
   const spread = useRef<SpreadHandle>(null);
@@ -69,20 +70,18 @@ export function Sheet(props: Props) {
   const blocks = useBlocks({ entries, store, languages, keptBy, block, changes, onSay });
 
   useEffect(() => spread.current?.focus(), []);
-  useEffect(() => {
-    for (const kept of unsaved.all()) changes.resend(kept);
-  }, [changes]);
+  useEffect(() => store.follow(), [store]);
   const choose = useCallback(
     (from: Place, to: Place) => {
       setWhere({ anchor: from, place: to });
-      sessionStorage.setItem(memory, String(entries.ids[to.row] ?? 0));
+      writeKept(thisTab, memory, entries.ids[to.row] ?? 0);
     },
     [memory, entries],
   );
   const move = useCallback(
     (to: Place, extend = false) => {
       setWhere((before) => ({ anchor: extend ? before.anchor : to, place: to }));
-      sessionStorage.setItem(memory, String(entries.ids[to.row] ?? 0));
+      writeKept(thisTab, memory, entries.ids[to.row] ?? 0);
     },
     [memory, entries],
   );
@@ -108,7 +107,10 @@ export function Sheet(props: Props) {
   );
   const undo = useCallback(
     (again: boolean) => {
-      (again ? undoing.redo() : undoing.undo())
+      // What is on its way comes first: the last change is taken back, not the one before it.
+      outbox
+        .rest()
+        .then(() => (again ? undoing.redo() : undoing.undo()))
         .then((undone) => {
           if (!undone) {
             onSay(t(again ? "undo.nothingAgain" : "undo.nothing"));
@@ -126,7 +128,7 @@ export function Sheet(props: Props) {
   );
   const close = (yes: boolean) => {
     setClosed(yes);
-    localStorage.setItem(FOOTNOTES_KEY, yes ? "yes" : "no");
+    writeKept(everyTab, FOOTNOTES_KEY, yes);
   };
   const entry = entries.ids[place.row];
   // Whoever runs down the sheet does not read the footnotes of every entry on the way.
@@ -156,6 +158,7 @@ export function Sheet(props: Props) {
         onPlace={move}
         onBlock={choose}
         blocks={blocks}
+        me={me.id}
         changes={changes}
         view={view}
         onView={onView}
@@ -251,7 +254,7 @@ export function Sheet(props: Props) {
 
 /** The entry asked for, else the place where one was in these tables before a reload, if it is still in the scope. */
 function begin(at: number, memory: string, entries: Entries): Place {
-  const id = at || Number(sessionStorage.getItem(memory));
+  const id = at || (readKept(thisTab, memory, isNumber) ?? 0);
   const row = id ? entries.ids.indexOf(id) : -1;
   return { row: Math.max(0, row), column: 0 };
 }

@@ -38,6 +38,8 @@ interface Props {
   onPlace: (place: Place, extend?: boolean) => void;
   onBlock: (anchor: Place, place: Place) => void;
   blocks: Blocks;
+  /** Number of the person. */
+  me: number;
   changes: CellChanges;
   view: View;
   onView: (part: Partial<View>) => void;
@@ -61,11 +63,14 @@ export interface SpreadHandle {
 
 /** The two-page spread: a grid with one tab stop, whose rows exist only while they are seen. */
 export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref) {
-  const { entries, store, tables, languages, keptBy, place, block, onPlace, onBlock, blocks, changes, view } = props;
+  const { entries, store, tables, languages, keptBy, place, block, onPlace, onBlock, blocks, me, changes, view } =
+    props;
   const { onView, onHide, onSay, onOther, onUndo, onDraft, noteOf } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const rowHeight = view.compact ? LOW_ROW_HEIGHT : ROW_HEIGHT;
   const currentLine = entries.lineOf(place.row);
+  /** The line of the open editor, which stays when the cursor goes elsewhere, until its text has ended. */
+  const editedLine = useRef<number[]>([]);
   const virtual = useVirtualizer({
     count: entries.lines,
     getScrollElement: () => scroller.current,
@@ -76,8 +81,8 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
     scrollPaddingStart: HEAD_HEIGHT,
     // The line under the cursor always exists, so that typing right after a jump finds its editor.
     rangeExtractor: (range) => {
-      const seen = defaultRangeExtractor(range);
-      return seen.includes(currentLine) ? seen : [...seen, currentLine].sort((a, b) => a - b);
+      const seen = new Set([...defaultRangeExtractor(range), currentLine, ...editedLine.current]);
+      return [...seen].sort((a, b) => a - b);
     },
   });
   const items = virtual.getVirtualItems();
@@ -117,12 +122,17 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
     languages,
     keptBy,
     place,
+    me,
     changes,
     onSay,
     go,
     focus,
   });
   useEffect(() => onDraft(editing?.draft ?? null), [editing, onDraft]);
+  useEffect(() => {
+    const row = editing ? entries.ids.indexOf(editing.entry) : -1;
+    editedLine.current = row < 0 ? [] : [entries.lineOf(row)];
+  }, [editing, entries]);
   useImperativeHandle(ref, () => ({ focus, amend, take }), [focus, amend, take]);
   const takeLetter = useStable((letter: string): boolean => {
     const forms = noteOf(letter);
@@ -218,6 +228,12 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
             event.preventDefault();
             blocks.copy(event.clipboardData);
           }}
+          onCut={(event) => {
+            if (editing) return;
+            event.preventDefault();
+            blocks.copy(event.clipboardData);
+            void blocks.act("CLEAR");
+          }}
           onPaste={(event) => {
             if (editing) return;
             event.preventDefault();
@@ -266,7 +282,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
               return (
                 <div
                   key={item.key}
-                  className={here ? (editing ? "line here open" : "line here") : "line"}
+                  className={`line${here ? " here" : ""}${editing?.entry === entries.ids[line.index] ? " open" : ""}`}
                   role="row"
                   aria-rowindex={item.index + 2}
                   style={style}
@@ -281,7 +297,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
                     chosenFrom={chosen ? block.left : -1}
                     chosenTo={chosen ? block.right : -1}
                     signs={view.signs}
-                    editing={here ? editing : null}
+                    editing={editing?.entry === entries.ids[line.index] ? editing : null}
                     onPoint={onPoint}
                     onOpen={onOpen}
                     onEnd={onEnd}

@@ -33,7 +33,15 @@ describe("a row of the spread", () => {
         chosenTo={-1}
         signs={false}
         onTake={vi.fn()}
-        editing={{ initial: {}, draft: new Draft({ other: "R" }), amends: null, version: undefined }}
+        editing={{
+          entry: 7,
+          language: "de",
+          id: "1",
+          seen: { version: undefined, after: null },
+          initial: {},
+          draft: new Draft({ other: "R" }),
+          amends: null,
+        }}
         keptBy={new Map()}
         onPoint={vi.fn()}
         onOpen={vi.fn()}

@@ -1,26 +1,18 @@
 import { memo, useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
+import { outbox } from "../../sheet/outbox/outbox";
 import { t } from "../../words/words";
 import { AssetEditor, isPicture } from "./AssetEditor";
 import { Blockers } from "./Blockers";
 import { CellEditor, type EditEnd } from "./CellEditor";
 import { cellShown } from "./cellShown";
-import type { Draft } from "./draft";
 import { placeholdersIn } from "./guarding";
 import { Mark } from "./Mark";
 import type { CellView, RowStore } from "./rowStore";
 import { fieldsOf, inOneLine, type Forms } from "./shapes";
 import { DiffShown, TextShown } from "./TextShown";
+import type { Editing } from "./useEditing";
 import { wordDiff } from "./wordDiff";
-
-export interface Editing {
-  initial: Forms;
-  draft: Draft;
-  /** The cell's version when the editor opened; unknown when the row had not arrived yet. */
-  version: number | undefined;
-  /** The offer that is being amended, or null for a text of one's own. */
-  amends: number | null;
-}
 
 interface Props {
   id: number;
@@ -41,6 +33,15 @@ interface Props {
   onOpen: (index: number, column: number) => void;
   onEnd: (forms: Forms, end: EditEnd) => void;
   onTake: (letter: string) => void;
+}
+
+/** Where the mouse was pressed last. */
+let pressedAt = { x: 0, y: 0 };
+const DRAGGED_PX = 4;
+
+/** Whether the mouse moved since it was pressed; cells that scroll under a still mouse are not chosen by it. */
+function isDragged({ clientX, clientY }: { clientX: number; clientY: number }): boolean {
+  return Math.max(Math.abs(clientX - pressedAt.x), Math.abs(clientY - pressedAt.y)) >= DRAGGED_PX;
 }
 
 /** The id of a cell's element, for what follows the cursor. */
@@ -115,7 +116,8 @@ export const SpreadRow = memo(function SpreadRow({
         const current = cursor === column;
         const chosen = column >= chosenFrom && column <= chosenTo;
         const isKept = row ? (keptBy.get(row.table)?.has(language.tag) ?? true) : true;
-        const moved = current && editing && movedOn(store.cell(id, language.tag), editing.version);
+        const open = editing?.language === language.tag ? editing : null;
+        const moved = open && movedOn(store.cell(id, language.tag), outbox.versionOf(id, language.tag, open.seen));
         const length = [...shown.text].length;
         const limit = row?.maxLength ?? 0;
         return [
@@ -136,10 +138,11 @@ export const SpreadRow = memo(function SpreadRow({
             }
             className={`cell${current ? " current" : ""}${chosen ? " chosen" : ""}${single ? "" : " marked"}`}
             onMouseDown={(event) => {
-              if (!(current && editing)) onPoint(index, column, event.shiftKey);
+              pressedAt = { x: event.clientX, y: event.clientY };
+              if (!open) onPoint(index, column, event.shiftKey);
             }}
             onMouseEnter={(event) => {
-              if (event.buttons === 1 && !editing) onPoint(index, column, true);
+              if (event.buttons === 1 && !editing && isDragged(event)) onPoint(index, column, true);
             }}
             onDoubleClick={() => onOpen(index, column)}
           >
@@ -148,23 +151,23 @@ export const SpreadRow = memo(function SpreadRow({
               {(single || shown.remark || moved) && (
                 <div className={`remark ${moved ? "blocked" : shown.tone}`}>
                   <span role={moved ? "alert" : undefined}>{moved || shown.remark}</span>
-                  {single && limit > 0 && shown.text && !(current && editing) && (
+                  {single && limit > 0 && shown.text && !open && (
                     <span className={length > limit ? "limit over" : "limit"}>
                       {length} / {limit}
                     </span>
                   )}
                 </div>
               )}
-              {current && editing && row?.shape === "asset" ? (
+              {open && row?.shape === "asset" ? (
                 <AssetEditor
                   label={t("cell.editing", { key: row.key, language: language.englishName })}
-                  now={store.cell(id, language.tag)?.forms}
+                  now={open.initial}
                   onEnd={onEnd}
                 />
-              ) : current && editing ? (
+              ) : open ? (
                 <>
                   <CellEditor
-                    draft={editing.draft}
+                    draft={open.draft}
                     fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}
                     label={t("cell.editing", { key: row?.key ?? "", language: language.englishName })}
                     language={language.tag}
@@ -175,7 +178,7 @@ export const SpreadRow = memo(function SpreadRow({
                     onEnd={onEnd}
                     onTake={onTake}
                   />
-                  <Blockers entry={id} language={language.tag} draft={editing.draft} />
+                  <Blockers entry={id} language={language.tag} draft={open.draft} />
                 </>
               ) : shown.text ? (
                 <div className="text" lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>

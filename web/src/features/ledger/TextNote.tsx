@@ -2,12 +2,12 @@ import { Button, TextField } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../../api/client";
 import { t, when } from "../../words/words";
+import { outbox } from "../../sheet/outbox/outbox";
 import { SayForm } from "../offers/SayForm";
 import { useOfferChanges } from "../offers/useOffers";
 import type { FootnoteProps } from "./footnoteProps";
 import { FormsShown, TextShown } from "./TextShown";
-import { formsOf } from "./shapes";
-import { unsaved } from "./unsaved";
+import { formsOf, mainForm } from "./shapes";
 import type { CellChanges } from "./useCellChanges";
 
 /** The text in force in one language, what is offered beside it, and what can be done about either. */
@@ -36,28 +36,22 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
         <div className="conflict" role="alert">
           <p className="wrong">{pending.sentence}</p>
           <p className="soft">{t("footnotes.yours")}</p>
-          {shown(pending.text, pending.forms)}
-          <div className="answers">
+          {shown(mainForm(pending.forms), row?.shape === "plain" ? undefined : pending.forms)}
+          <div className="answers" hidden={pending.status === "waiting"}>
             <Button
               size="small"
               variant="contained"
               onClick={() =>
                 send(
-                  pending.forms
-                    ? { action: "PUT_FORWARD", forms: pending.forms }
-                    : { action: "PUT_FORWARD", text: pending.text },
+                  row?.shape === "plain"
+                    ? { action: "PUT_FORWARD", text: mainForm(pending.forms) }
+                    : { action: "PUT_FORWARD", forms: pending.forms },
                 )
               }
             >
               {t("footnotes.putForward")}
             </Button>
-            <Button
-              size="small"
-              onClick={() => {
-                unsaved.drop(entry, tag);
-                store.setPending(entry, tag, null);
-              }}
-            >
+            <Button size="small" onClick={() => outbox.drop(entry, tag)}>
               {t("footnotes.dropMine")}
             </Button>
           </div>

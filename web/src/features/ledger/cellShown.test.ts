@@ -38,7 +38,7 @@ describe("what a cell shows", () => {
   });
 
   it("keeps a text in sight that could not be saved, with the reason", () => {
-    const shown = cellShown(aCell({}), { text: "Neu", status: "failed", sentence: "The server is away." });
+    const shown = cellShown(aCell({}), { forms: { other: "Neu" }, status: "failed", sentence: "The server is away." });
     expect(shown).toMatchObject({ text: "Neu", unsaved: true, tone: "blocked" });
     expect(shown.remark).toContain("The server is away.");
   });

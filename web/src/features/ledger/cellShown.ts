@@ -1,7 +1,8 @@
 import { t, when } from "../../words/words";
-import type { CellView, Pending } from "./rowStore";
+import type { Pending } from "../../sheet/outbox/outbox";
+import type { CellView } from "./rowStore";
 import type { CellState } from "./scope";
-import { inOneLine } from "./shapes";
+import { formsOf, inOneLine, mainForm, type Forms } from "./shapes";
 
 /** What a cell shows: its mark, the text, and a line above it that says why it is not simply settled. */
 export interface CellShown {
@@ -11,6 +12,13 @@ export interface CellShown {
   tone: "quiet" | "offered" | "stale" | "blocked";
   /** A text that the person sees but the server does not have yet. */
   unsaved: boolean;
+}
+
+/** The text that a cell shows, form by form: one's own that is not saved, else the newest offer, else what is in force. Whoever copies, fills, checks or edits takes this. */
+export function formsShown(cell: CellView | undefined, pending: Pending | undefined): Forms {
+  if (pending) return pending.forms;
+  const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
+  return offer ? formsOf(offer.text, offer.forms) : formsOf(cell?.text, cell?.forms);
 }
 
 /** Decides what a cell shows. The newest open offer stands in for the text in force; the footnotes show both. */
@@ -27,7 +35,7 @@ export function cellShown(cell: CellView | undefined, pending: Pending | undefin
             : t("cell.failed", { why: pending.sentence ?? "" });
     return {
       state,
-      text: inOneLine(pending.text, pending.forms),
+      text: inOneLine(mainForm(pending.forms), pending.forms),
       remark,
       tone: pending.status === "saving" ? "quiet" : "blocked",
       unsaved: true,

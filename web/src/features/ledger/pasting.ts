@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { readForms } from "./clipboard";
+import { formsShown } from "./cellShown";
 import type { Entries } from "./entries";
 import type { RowStore } from "./rowStore";
 import type { Put } from "./selection";
@@ -65,6 +66,7 @@ export function planOf(
       continue;
     }
     const cell = store.cell(entry, language.tag);
+    const shown = formsShown(cell, store.pending(entry, language.tag));
     if (sameForms(forms, formsOf(cell?.text, cell?.forms))) {
       plan.same++;
       continue;
@@ -74,7 +76,7 @@ export function planOf(
       key: row.key,
       language,
       version: cell?.version ?? 0,
-      before: inOneLine(cell?.text, cell?.forms),
+      before: inOneLine(mainForm(shown), shown),
       after: plain ? text : inOneLine(mainForm(forms), forms),
       forms,
       plain,

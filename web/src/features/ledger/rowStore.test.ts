@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { aRow } from "../../test/builders";
+import { outbox } from "../../sheet/outbox/outbox";
 import { RowStore, type Row } from "./rowStore";
 
 const row = (id: number): Row => aRow({ id, key: `key.${id}` });
@@ -59,10 +60,14 @@ describe("the row store", () => {
     const second = vi.fn();
     store.subscribe(1, first);
     store.subscribe(2, second);
-    store.setPending(1, "de", { text: "neu", status: "saving" });
+    const stop = store.follow();
+    outbox.keeps(1, "de", null, { other: "neu" }, "not yet");
     expect(first).toHaveBeenCalledTimes(1);
     expect(second).not.toHaveBeenCalled();
-    expect(store.pending(1, "de")?.text).toBe("neu");
+    expect(store.pending(1, "de")?.forms).toEqual({ other: "neu" });
+    stop();
+    outbox.drop(1, "de");
+    expect(first).toHaveBeenCalledTimes(1);
   });
 
   it("reads again what changed elsewhere, and lets no late reply bring an older cell back", async () => {

@@ -1,20 +1,8 @@
 import { ask, type Schemas } from "../../api/client";
+import { outbox, type Pending } from "../../sheet/outbox/outbox";
 
 export type Row = Schemas["RowReply"];
 export type CellView = Schemas["CellView"];
-
-/** What happens to a cell beside what the server last said of it. */
-export interface Pending {
-  /** The text on its way. */
-  text: string;
-  /** All its forms when it is not plain. */
-  forms?: Record<string, string>;
-  status: "saving" | "waiting" | "failed" | "conflict";
-  /** Why it failed. */
-  sentence?: string;
-  /** For a conflict: the cell as someone else left it. */
-  theirs?: CellView;
-}
 
 const PAGE = 60;
 /** As many rows as the server gives at once. */
@@ -26,7 +14,6 @@ const MOST = 200;
  */
 export class RowStore {
   readonly #rows = new Map<number, Row>();
-  readonly #pending = new Map<string, Pending>();
   readonly #asked = new Set<number>();
   readonly #listeners = new Map<number, Set<() => void>>();
   readonly #versions = new Map<number, number>();
@@ -49,8 +36,17 @@ export class RowStore {
     return this.#rows.get(id)?.cells.find((cell) => cell.language === language);
   }
 
+  /** What the cell shows that the server does not have. */
   pending(id: number, language: string): Pending | undefined {
-    return this.#pending.get(`${id} ${language}`);
+    return outbox.pending(id, language);
+  }
+
+  /** Draws what the outbox brings and gets, as long as it is followed. */
+  follow(): () => void {
+    return outbox.onCell((id, _, cell) => {
+      if (cell) this.setCell(id, cell);
+      else if (this.#rows.has(id)) this.#changed(id);
+    });
   }
 
   /** Grows whenever the row or anything pending in it changes. */
@@ -139,17 +135,11 @@ export class RowStore {
 
   setCell(id: number, cell: CellView): void {
     const row = this.#rows.get(id);
-    if (row) {
+    const known = this.cell(id, cell.language);
+    if (row && !(known && known.version > cell.version)) {
       this.#rows.set(id, { ...row, cells: [...row.cells.filter((other) => other.language !== cell.language), cell] });
       this.#changed(id);
     }
-  }
-
-  setPending(id: number, language: string, pending: Pending | null): void {
-    const key = `${id} ${language}`;
-    if (pending) this.#pending.set(key, pending);
-    else this.#pending.delete(key);
-    this.#changed(id);
   }
 
   #changed(id: number): void {

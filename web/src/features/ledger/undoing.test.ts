@@ -2,7 +2,10 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { undoing } from "./undoing";
 
 describe("one's own last changes", () => {
-  beforeEach(() => undoing.forget());
+  beforeEach(() => {
+    undoing.belongTo(5);
+    undoing.forget();
+  });
   afterEach(() => vi.restoreAllMocks());
 
   /** The server numbers undos from 100. */

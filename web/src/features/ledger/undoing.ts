@@ -1,4 +1,5 @@
 import { ask, Refused, type Schemas } from "../../api/client";
+import { readKept, thisTab, writeKept } from "../../sheet/outbox/browserStore";
 import { t } from "../../words/words";
 
 /** A change that can be taken back. */
@@ -7,6 +8,8 @@ export interface Done {
   change: number;
   /** The entries it concerned, to be read again. */
   entries: number[];
+  /** When it was made among the others of this page: replies come in any order, and the last that was done is taken back first. */
+  order?: number;
 }
 
 const KEPT = "mellow.undo";
@@ -19,11 +22,29 @@ interface Stacks {
 
 /** One's own last changes, to be taken back and done again one by one; they survive a reload of the page. */
 class Undoing {
-  #stacks: Stacks = read();
+  #person = 0;
+  #stacks: Stacks = { done: [], undone: [] };
+  #order = 0;
+
+  /** Says whose changes these are; another's are never taken back. */
+  belongTo(person: number): void {
+    if (this.#person === person || person === 0) return;
+    this.#person = person;
+    this.#stacks = readKept(thisTab, this.#name(), areStacks) ?? { done: [], undone: [] };
+    this.#order = Math.max(0, ...this.#stacks.done.map((done) => done.order ?? 0));
+  }
+
+  /** The turn of a change that is made now, to be told when it is done. */
+  next(): number {
+    return ++this.#order;
+  }
 
   /** Remembers a change; what was taken back before it cannot be done again. */
-  did(done: Done): void {
-    this.#stacks = { done: [...this.#stacks.done, done].slice(-MOST), undone: [] };
+  did(done: Done, order = this.next()): void {
+    const later = this.#stacks.done.findIndex((other) => (other.order ?? 0) > order);
+    const at = later < 0 ? this.#stacks.done.length : later;
+    const all = [...this.#stacks.done.slice(0, at), { ...done, order }, ...this.#stacks.done.slice(at)];
+    this.#stacks = { done: all.slice(-MOST), undone: [] };
     this.#keep();
   }
 
@@ -49,7 +70,8 @@ class Undoing {
         throw failure;
       },
     );
-    this.#stacks = { ...this.#stacks, [to]: [...this.#stacks[to], { change: undone.change, entries: last.entries }] };
+    const back = { change: undone.change, entries: last.entries, order: last.order };
+    this.#stacks = { ...this.#stacks, [to]: [...this.#stacks[to], back] };
     this.#keep();
     return { ...undone, entries: last.entries };
   }
@@ -60,20 +82,24 @@ class Undoing {
     this.#keep();
   }
 
-  /** Forgets everything, when someone else signs in. */
+  /** Forgets everything. */
   forget(): void {
     this.#stacks = { done: [], undone: [] };
     this.#keep();
   }
 
+  #name(): string {
+    return `${KEPT}.${this.#person}`;
+  }
+
   #keep(): void {
-    sessionStorage.setItem(KEPT, JSON.stringify(this.#stacks));
+    writeKept(thisTab, this.#name(), this.#stacks);
   }
 }
 
-function read(): Stacks {
-  const kept = sessionStorage.getItem(KEPT);
-  return kept ? (JSON.parse(kept) as Stacks) : { done: [], undone: [] };
+function areStacks(kept: unknown): kept is Stacks {
+  const { done, undone } = (kept ?? {}) as Partial<Stacks>;
+  return [done, undone].every((stack) => Array.isArray(stack) && stack.every((one) => typeof one.change === "number"));
 }
 
 /** What is to be said of an undo beside that it was done: what stayed as it is, or came back as a draft; empty for nothing. */

@@ -1,12 +1,13 @@
 import { useCallback, useState } from "react";
 import { sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { formsShown } from "./cellShown";
 import { readBlock, writeBlock, writeForms } from "./clipboard";
 import type { Entries } from "./entries";
 import { planOf, takesText, toSend, type Plan } from "./pasting";
 import type { CellView, Row, RowStore } from "./rowStore";
 import { laidOut, placesIn, sizeOf, type Block } from "./selection";
-import { formsOf } from "./shapes";
+import { MAIN } from "./shapes";
 import type { CellChanges } from "./useCellChanges";
 
 /** The server takes as many cells in one change. */
@@ -79,8 +80,8 @@ export function useBlocks({ entries, store, languages, keptBy, block, changes, o
       Array.from({ length: block.bottom - block.top + 1 }, (_, down) =>
         languages.slice(block.left, block.right + 1).map(({ language }) => {
           const id = entries.ids[block.top + down] ?? 0;
-          const cell = store.cell(id, language.tag);
-          return store.row(id)?.shape === "asset" ? (cell?.text ?? "") : writeForms(formsOf(cell?.text, cell?.forms));
+          const forms = formsShown(store.cell(id, language.tag), store.pending(id, language.tag));
+          return store.row(id)?.shape === "asset" ? (forms[MAIN] ?? "") : writeForms(forms);
         }),
       ),
     [block, languages, entries, store],

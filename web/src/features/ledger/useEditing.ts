@@ -1,17 +1,31 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { outbox } from "../../sheet/outbox/outbox";
+import type { Seen } from "../../sheet/outbox/slip";
 import { t } from "../../words/words";
 import type { EditEnd } from "./CellEditor";
+import { formsShown } from "./cellShown";
 import { Draft } from "./draft";
 import type { Entries } from "./entries";
 import type { Command, Place } from "./keyboard";
 import { takesText } from "./pasting";
-import type { RowStore } from "./rowStore";
-import { fieldsOf, formsOf, mainForm, MAIN, sameForms, type Forms } from "./shapes";
-import type { Editing } from "./SpreadRow";
-import { unsaved } from "./unsaved";
-import type { CellChanges } from "./useCellChanges";
-import { waiting } from "./waiting";
+import type { CellView, RowStore } from "./rowStore";
+import { fieldsOf, formsOf, MAIN, sameForms, type Forms } from "./shapes";
+import { versionIn, type CellChanges, type Change } from "./useCellChanges";
+
+/** An open editor. It belongs to an entry and a language from its opening: wherever the cursor goes, its text ends there. */
+export interface Editing {
+  entry: number;
+  language: string;
+  /** Its number in the outbox. */
+  id: string;
+  /** What the person saw when it opened. */
+  seen: Seen;
+  initial: Forms;
+  draft: Draft;
+  /** The offer that is being amended, or null for a text of one's own. */
+  amends: number | null;
+}
 
 interface Options {
   entries: Entries;
@@ -19,6 +33,8 @@ interface Options {
   languages: Schemas["LanguageReply"][];
   keptBy: Map<string, Set<string>>;
   place: Place;
+  /** Number of the person, whose own offers they may withdraw. */
+  me: number;
   changes: CellChanges;
   onSay: (sentence: string) => void;
   go: (command: Command) => boolean;
@@ -26,20 +42,21 @@ interface Options {
 }
 
 /** The editor in the cell under the cursor: how it opens, and what becomes of its text when it is left. */
-export function useEditing({ entries, store, languages, keptBy, place, changes, onSay, go, focus }: Options) {
+export function useEditing({ entries, store, languages, keptBy, place, me, changes, onSay, go, focus }: Options) {
   const [editing, setEditing] = useState<Editing | null>(null);
   const id = entries.ids[place.row];
   const tag = languages[place.column]?.language.tag;
 
-  /** A draft that outlives the page: every key goes into the browser's store at once. */
-  const drafted = useCallback(
-    (forms: Forms, entry: number, language: string, plain: boolean) =>
-      new Draft(forms, (all) => {
-        // What waits to be sent for this cell is overtaken by what is typed now.
-        waiting.drop(`${entry} ${language}`);
-        unsaved.keep({ entry, language, text: mainForm(all), forms: plain ? undefined : all });
-      }),
-    [],
+  const begin = useCallback(
+    (entry: number, language: string, initial: Forms, amends: number | null) => {
+      const seen = outbox.seen(entry, language, versionIn(store, entry, language));
+      const number = outbox.opens(entry, language, seen);
+      // Every key goes into the browser's store at once, so that the text outlives the page.
+      const draft = new Draft(initial, (all) => outbox.typed(entry, language, number, all));
+      setEditing({ entry, language, id: number, seen, initial, draft, amends });
+      return draft;
+    },
+    [store],
   );
 
   const open = useCallback(
@@ -49,112 +66,99 @@ export function useEditing({ entries, store, languages, keptBy, place, changes, 
       if (entries.hidden(place.row)) return;
       const row = store.row(id);
       if (row && !takesText(row, tag, keptBy)) return;
-      const initial = formsNow(store, id, tag);
-      // Typing replaces a plain text and begins an empty one of several forms; where forms have texts it would replace only one of them.
-      const plain = (row?.shape ?? "plain") === "plain";
-      const draft = drafted(initial, id, tag, plain);
+      const initial = formsShown(store.cell(id, tag), store.pending(id, tag));
+      const draft = begin(id, tag, initial, null);
+      if (replaceWith === null) return;
+      // Typing replaces a plain text and begins an empty one of several forms; where forms have texts it would replace only one of them, and goes on with it.
       const language = languages[place.column]?.language;
-      const first = row && language ? fieldsOf(row.shape, language, row.sourceForms)[0]?.form : MAIN;
-      const begins = plain || Object.keys(initial).length === 0;
-      if (replaceWith !== null && begins) draft.write(first ?? MAIN, replaceWith);
-      setEditing({ initial, draft, version: row ? (store.cell(id, tag)?.version ?? 0) : undefined, amends: null });
+      const first = (row && language ? fieldsOf(row.shape, language, row.sourceForms)[0]?.form : MAIN) ?? MAIN;
+      const replaces = (row?.shape ?? "plain") === "plain";
+      draft.write(first, replaces ? replaceWith : draft.read(first) + replaceWith);
     },
-    [id, tag, store, keptBy, drafted, languages, place, entries],
+    [id, tag, store, keptBy, begin, languages, place, entries],
   );
 
   const amend = useCallback(
     (offer: number, forms: Forms) => {
-      if (id === undefined || tag === undefined) return;
-      const plain = (store.row(id)?.shape ?? "plain") === "plain";
-      const draft = drafted(forms, id, tag, plain);
-      setEditing({ initial: forms, draft, version: store.cell(id, tag)?.version, amends: offer });
+      if (id !== undefined && tag !== undefined) begin(id, tag, forms, offer);
     },
-    [id, tag, store, drafted],
+    [id, tag, begin],
   );
 
   /** Puts another's text into the editor, which opens for it. */
   const take = useCallback(
     (forms: Forms) => {
-      const row = id === undefined ? undefined : store.row(id);
-      if (id === undefined || tag === undefined || !row || !takesText(row, tag, keptBy)) return;
       if (editing) {
         editing.draft.take(forms);
         return;
       }
-      const initial = formsNow(store, id, tag);
-      const draft = drafted(initial, id, tag, row.shape === "plain");
-      draft.take(forms);
-      setEditing({ initial, draft, version: store.cell(id, tag)?.version ?? 0, amends: null });
+      const row = id === undefined ? undefined : store.row(id);
+      if (id === undefined || tag === undefined || !row || !takesText(row, tag, keptBy)) return;
+      begin(id, tag, formsShown(store.cell(id, tag), store.pending(id, tag)), null).take(forms);
     },
-    [editing, id, tag, store, keptBy, drafted],
+    [editing, id, tag, store, keptBy, begin],
   );
 
   const end = useCallback(
     (forms: Forms, how: EditEnd) => {
-      const amends = editing?.amends ?? null;
-      const initial = editing?.initial ?? {};
-      const seen = editing?.version;
-      const taken = editing?.draft.untouched ?? false;
+      if (!editing) return;
+      const { entry, language, initial, amends } = editing;
+      const taken = editing.draft.untouched;
       setEditing(null);
-      if (id === undefined || tag === undefined) return;
-      const cell = store.cell(id, tag);
+      const cell = store.cell(entry, language);
       const empty = Object.keys(forms).length === 0;
-      const plain = (store.row(id)?.shape ?? "plain") === "plain";
+      const plain = (store.row(entry)?.shape ?? "plain") === "plain";
       const text = plain ? { text: forms[MAIN] ?? "" } : { forms };
       const origin = taken ? { how: "MEMORY" as const } : {};
-      const send = async (change: Parameters<CellChanges["change"]>[2]) => {
-        const wrong = await changes.change(id, tag, { ...change, ...origin }, seen);
+      const send = async (change: Change) => {
+        const wrong = await changes.change(entry, language, { ...change, ...origin }, editing);
         if (wrong) onSay(wrong);
       };
-      if (how === "put-forward") {
-        if (amends !== null) void send({ action: "AMEND", offer: amends, ...text });
-        else if (!empty) void send({ action: "PUT_FORWARD", ...text });
-        else {
-          unsaved.drop(id, tag);
-          if (cell?.text !== undefined) void send({ action: "CLEAR" });
-        }
-        go({ do: "move", rows: 1, columns: 0 });
-      } else if (!empty && !sameForms(forms, initial) && !sameForms(forms, formsOf(cell?.text, cell?.forms))) {
-        if (cell?.settled) {
-          // Leaving must never replace what is settled; the text waits here until it is put forward or dropped.
-          const shown = mainForm(forms);
-          unsaved.keep({ entry: id, language: tag, text: shown, forms: plain ? undefined : forms });
-          store.setPending(id, tag, {
-            text: shown,
-            forms: plain ? undefined : forms,
-            status: "failed",
-            sentence: t("cell.notPutForward"),
-          });
+      const leave = () => outbox.leaves(entry, language, editing.id);
+      const forward = how === "put-forward";
+      if (empty && (forward || !sameForms(forms, initial))) {
+        const away = amends === null ? takenAway(cell, forward, me) : null;
+        const waits = store.pending(entry, language);
+        if (waits?.status === "failed" || waits?.status === "conflict") {
+          // One's own text that waited here is what was emptied, and nothing else.
+          leave();
+          outbox.drop(entry, language);
+        } else if (waits) {
+          void send({ action: "CLEAR" });
+        } else if (away) {
+          void send(away);
         } else {
-          void send({ action: "PENCIL", ...text });
+          leave();
+          if (!forward && Object.keys(initial).length > 0) onSay(t("cell.emptyStays"));
         }
-      } else if (!store.pending(id, tag)) {
-        unsaved.drop(id, tag);
+      } else if (forward) {
+        void send(amends === null ? { action: "PUT_FORWARD", ...text } : { action: "AMEND", offer: amends, ...text });
+      } else if (!sameForms(forms, initial) && !sameForms(forms, formsOf(cell?.text, cell?.forms))) {
+        // Leaving must never replace what is settled; the text waits here until it is put forward or dropped.
+        if (cell?.settled) outbox.keeps(entry, language, editing.id, forms, t("cell.notPutForward"));
+        else void send({ action: "PENCIL", ...text });
+      } else {
+        leave();
       }
+      if (forward) go({ do: "move", rows: 1, columns: 0 });
       if (how === "next" || how === "previous") go({ do: "step", columns: how === "next" ? 1 : -1 });
       if (how !== "blur") focus();
     },
-    [editing, id, tag, store, changes, onSay, go, focus],
+    [editing, store, me, changes, onSay, go, focus],
   );
 
   // An editor that goes away with its page leaves its text in sight, not only in the browser's store.
-  const kept = useRef({ editing, id, tag, store });
+  const kept = useRef(editing);
   useEffect(() => {
-    kept.current = { editing, id, tag, store };
+    kept.current = editing;
   });
   useEffect(
     () => () => {
       const last = kept.current;
-      if (!last.editing || last.id === undefined || last.tag === undefined) return;
-      const forms = last.editing.draft.all();
-      if (Object.keys(forms).length === 0 || sameForms(forms, last.editing.initial)) return;
-      const plain = (last.store.row(last.id)?.shape ?? "plain") === "plain";
-      last.store.setPending(last.id, last.tag, {
-        text: mainForm(forms),
-        forms: plain ? undefined : forms,
-        status: "failed",
-        sentence: t("cell.keptHere"),
-      });
+      if (!last) return;
+      const forms = last.draft.all();
+      if (sameForms(forms, last.initial)) outbox.leaves(last.entry, last.language, last.id);
+      else outbox.keeps(last.entry, last.language, last.id, forms, t("cell.keptHere"));
     },
     [],
   );
@@ -162,11 +166,10 @@ export function useEditing({ entries, store, languages, keptBy, place, changes, 
   return { editing, open, amend, take, end };
 }
 
-/** What an editor begins with: what is on its way or waits here, the newest offer, or the text in force. */
-function formsNow(store: RowStore, id: number, tag: string): Forms {
-  const pending = store.pending(id, tag);
-  if (pending) return formsOf(pending.text, pending.forms);
-  const cell = store.cell(id, tag);
+/** What emptying a cell means: a draft goes, and so does what one offers oneself; what is settled goes only when one says so with Enter. */
+function takenAway(cell: CellView | undefined, forward: boolean, me: number): Change | null {
   const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
-  return offer ? formsOf(offer.text, offer.forms) : formsOf(cell?.text, cell?.forms);
+  if (offer) return offer.authorId === me ? { action: "WITHDRAW", offer: offer.id } : null;
+  if (cell?.text === undefined || (cell.settled && !forward)) return null;
+  return { action: "CLEAR" };
 }

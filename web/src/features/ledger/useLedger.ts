@@ -1,11 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { ask, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
 import { Entries } from "./entries";
 import { RowStore } from "./rowStore";
 import { writeScope, type Scope } from "./scope";
-import { unsaved } from "./unsaved";
 
 type Table = Schemas["TableReply"];
 
@@ -43,11 +41,6 @@ export function useScopeEntries(scope: Scope, tables: Table[], onFailure: (failu
   const opened = useMemo(() => {
     if (!query.data) return null;
     const store = new RowStore(languages.split(","), onFailure);
-    for (const kept of unsaved.all()) {
-      const status = kept.sending ? "waiting" : "failed";
-      const sentence = kept.sending ? "" : t("cell.keptHere");
-      store.setPending(kept.entry, kept.language, { text: kept.text, forms: kept.forms, status, sentence });
-    }
     return { entries: Entries.of(query.data, new Map(JSON.parse(names) as [string, string][])), store };
   }, [query.data, languages, names, onFailure]);
   return { query, opened };

@@ -1,4 +1,5 @@
 import { useCallback, useState } from "react";
+import { everyTab, readKept, writeKept } from "../../sheet/outbox/browserStore";
 
 /** How one likes to see the sheet; kept in the browser. */
 export interface View {
@@ -18,22 +19,18 @@ const USUAL: View = { compact: false, signs: false, widths: {}, folded: [] };
 /** Narrower columns show nothing. */
 export const NARROWEST = 120;
 
-function read(): View {
-  try {
-    return { ...USUAL, ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<View>) };
-  } catch {
-    // Something else wrote there; how one likes to see things is not worth an error.
-    return USUAL;
-  }
+function isView(kept: unknown): kept is Partial<View> {
+  const { widths = {}, folded = [] } = (kept ?? {}) as Partial<View>;
+  return typeof kept === "object" && typeof widths === "object" && Array.isArray(folded);
 }
 
 /** The view and a way to change a part of it. */
 export function useView(): [View, (part: Partial<View>) => void] {
-  const [view, setView] = useState(read);
+  const [view, setView] = useState<View>(() => ({ ...USUAL, ...readKept(everyTab, KEY, isView) }));
   const change = useCallback((part: Partial<View>) => {
     setView((before) => {
       const next = { ...before, ...part };
-      localStorage.setItem(KEY, JSON.stringify(next));
+      writeKept(everyTab, KEY, next);
       return next;
     });
   }, []);

@@ -3,19 +3,29 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import { PictureShown } from "../entry/PictureShown";
-import { CellEditor } from "../ledger/CellEditor";
+import type { Pending } from "../../sheet/outbox/outbox";
+import { CellEditor, type EditEnd } from "../ledger/CellEditor";
 import type { Draft } from "../ledger/draft";
 import { placeholdersIn } from "../ledger/guarding";
 import { Mark } from "../ledger/Mark";
 import { useMemory } from "../ledger/memory";
 import { ledgerAt } from "../ledger/scope";
-import { fieldsOf, formsOf, inOneLine, type Forms } from "../ledger/shapes";
+import { fieldsOf, formsOf, inOneLine, mainForm, type Forms } from "../ledger/shapes";
 import { TermList } from "../ledger/TermList";
 import { DiffShown, TextShown } from "../ledger/TextShown";
+import type { Editor } from "../ledger/useCellChanges";
 import { useCheck } from "../ledger/useCheck";
 import { useResting } from "../ledger/useResting";
 import { wordDiff } from "../ledger/wordDiff";
 import type { Strip } from "./useReview";
+
+/** An offer that is being amended. */
+export interface Amending extends Editor {
+  entry: number;
+  offer: number;
+  draft: Draft;
+  initial: Forms;
+}
 
 interface Props {
   /** The offers for one cell, oldest first. */
@@ -27,13 +37,16 @@ interface Props {
   /** Why the last answer was refused, by offer. */
   refused: ReadonlyMap<number, string>;
   reviews: boolean;
-  amending: { offer: number; draft: Draft } | null;
+  amending: Amending | null;
+  /** One's own text for the cell that was not sent. */
+  kept: Pending | undefined;
+  onDrop: (strip: Strip) => void;
   onPoint: (index: number, extend: boolean) => void;
   onSettle: () => void;
   onAmend: () => void;
   onReturn: () => void;
-  /** The amended text, or null when one leaves it. */
-  onAmended: (strip: Strip, forms: Forms | null) => void;
+  /** The amended text, and how the editor was left. */
+  onAmended: (strip: Strip, forms: Forms, how: EditEnd) => void;
 }
 
 /** A cell: left its source and the text in force, right what is offered for it, side by side where several are. */
@@ -171,12 +184,23 @@ function OfferSide(props: Props & { strip: Strip; index: number }) {
           rightToLeft={language.rightToLeft}
           limit={strip.maxLength}
           placeholders={placeholdersIn(strip.source).map(({ start, end }) => strip.source.slice(start, end))}
-          onEnd={(forms, how) => props.onAmended(strip, how === "put-forward" ? forms : null)}
+          onEnd={(forms, how) => props.onAmended(strip, forms, how)}
         />
       ) : (
         <p lang={tag} dir={dir} className="offered">
           {inForce === "" ? <TextShown text={offered} /> : <DiffShown runs={wordDiff(inForce, offered)} />}
         </p>
+      )}
+      {index === 0 && props.kept && !amending && (
+        <div className="kept" role="status">
+          <p className="mind">{t("review.kept", { why: props.kept.sentence ?? "" })}</p>
+          <p lang={tag} dir={dir}>
+            <TextShown text={inOneLine(mainForm(props.kept.forms), props.kept.forms)} />
+          </p>
+          <Button size="small" onClick={() => props.onDrop(strip)}>
+            {t("footnotes.dropMine")}
+          </Button>
+        </div>
       )}
       {strip.said && <p className="said">{t("review.said", { who: strip.author, what: strip.said })}</p>}
       {strip.byMachine && <p className="mind">{t("review.byMachine")}</p>}

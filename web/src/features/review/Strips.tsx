@@ -1,13 +1,15 @@
 import { Button } from "@mui/material";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { outbox } from "../../sheet/outbox/outbox";
+import type { EditEnd } from "../ledger/CellEditor";
 import { Draft } from "../ledger/draft";
 import { MAIN, sameForms, type Forms } from "../ledger/shapes";
 import { AnswerAllDialog } from "./AnswerAllDialog";
 import { ReturnDialog } from "./ReturnDialog";
-import { formsOfStrip, StripShown } from "./StripShown";
+import { formsOfStrip, StripShown, type Amending } from "./StripShown";
 import { useAnsweringAll } from "./useAnsweringAll";
 import type { Answer, Looking, Strip, useReview } from "./useReview";
 
@@ -28,10 +30,25 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
   const { strips, query, matching } = review;
   const [at, setAt] = useState(0);
   const [anchor, setAnchor] = useState(0);
-  const [amending, setAmending] = useState<{ offer: number; draft: Draft } | null>(null);
+  const [amending, setAmending] = useState<Amending | null>(null);
   const [returning, setReturning] = useState<Strip[] | "all" | null>(null);
   const [answerAll, setAnswerAll] = useState<{ answer: Answer; n: number; upTo: number } | null>(null);
   const list = useRef<HTMLDivElement>(null);
+  // One who goes away in the middle of amending finds the text here again.
+  const open = useRef(amending);
+  useEffect(() => {
+    open.current = amending;
+  });
+  useEffect(
+    () => () => {
+      const last = open.current;
+      if (!last) return;
+      const forms = last.draft.all();
+      if (sameForms(forms, last.initial)) outbox.leaves(last.entry, language.tag, last.id);
+      else outbox.keeps(last.entry, language.tag, last.id, forms, t("review.amendedKept"));
+    },
+    [language.tag],
+  );
   const answering = useAnsweringAll(looking, () => {
     setAt(0);
     setAnchor(0);
@@ -79,14 +96,38 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
     void review.answer(sound, { action: "SETTLE" });
   };
   const amend = () => {
-    if (current) setAmending({ offer: current.offer, draft: new Draft(formsOfStrip(current)) });
+    if (!current) return;
+    const { entry, offer, version } = current;
+    const seen = outbox.seen(entry, language.tag, version);
+    const id = outbox.opens(entry, language.tag, seen);
+    // What was typed here before and not sent is gone on with.
+    const initial = keptFor(current)?.forms ?? formsOfStrip(current);
+    const draft = new Draft(initial, (all) => outbox.typed(entry, language.tag, id, all));
+    setAmending({ entry, offer, draft, initial, id, seen });
   };
-  const amended = (strip: Strip, forms: Forms | null) => {
+  const unsaved = useSyncExternalStore(outbox.subscribe, () => outbox.unsaved());
+  const keptFor = (strip: Strip) =>
+    unsaved.find((one) => one.entry === strip.entry && one.language === language.tag)?.pending;
+  const amended = (strip: Strip, forms: Forms, how: EditEnd) => {
+    if (!amending) return;
     setAmending(null);
-    if (forms === null || Object.keys(forms).length === 0) return;
+    const same = sameForms(forms, formsOfStrip(strip));
+    // Left as it was opened, it is what it was: kept since before, or nothing.
+    if (how !== "put-forward" && sameForms(forms, amending.initial)) {
+      outbox.leaves(strip.entry, language.tag, amending.id);
+      return;
+    }
+    const sends = how === "put-forward" && Object.keys(forms).length > 0;
+    if (!sends && !same) {
+      // Left in any other way, it is lost in none of them.
+      outbox.keeps(strip.entry, language.tag, amending.id, forms, t("review.amendedKept"));
+      return;
+    }
+    if (!sends || same) outbox.leaves(strip.entry, language.tag, amending.id);
+    if (!sends) return;
     answered();
-    if (sameForms(forms, formsOfStrip(strip))) void review.answer([strip], { action: "SETTLE" });
-    else void review.amend(strip, strip.shape === "plain" ? { text: forms[MAIN] } : { forms });
+    if (same) void review.answer([strip], { action: "SETTLE" });
+    else void review.amend(strip, strip.shape === "plain" ? { text: forms[MAIN] } : { forms }, amending);
   };
   const withoutChoices = (which: Strip[]) => {
     const several = choices(which);
@@ -181,6 +222,8 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
           refused={review.refused}
           reviews={reviews}
           amending={amending}
+          kept={offers[0] && keptFor(offers[0])}
+          onDrop={(strip) => outbox.drop(strip.entry, language.tag)}
           onPoint={(index, extend) => {
             if (amending?.offer === offers[index]?.offer) return;
             setAt(first + index);

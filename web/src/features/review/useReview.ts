@@ -2,7 +2,9 @@ import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { outbox } from "../../sheet/outbox/outbox";
 import { saidOf, undoing } from "../ledger/undoing";
+import type { Editor } from "../ledger/useCellChanges";
 
 export type Strip = Schemas["Strip"];
 
@@ -103,6 +105,7 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
   const answer = async (which: Strip[], how: Answer) => {
     const offers = which.map((strip) => strip.offer);
     const gone = how.action === "SETTLE" ? withOthers(which) : offers;
+    const order = undoing.next();
     setAnswered((before) => new Set([...before, ...gone]));
     setRefused((before) => new Map([...before].filter(([offer]) => !gone.includes(offer))));
     try {
@@ -112,7 +115,7 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
         // Only who looks at a single offer says that it fits a source rewritten since.
         json: { ...how, cells, meaningConfirmed: which.length === 1 },
       });
-      if (done.changed > 0) undoing.did({ change: done.change, entries: which.map((strip) => strip.entry) });
+      if (done.changed > 0) undoing.did({ change: done.change, entries: which.map((strip) => strip.entry) }, order);
       const why = new Map<number, string>();
       for (const { entry, sentence } of done.refused) {
         for (const strip of which) if (strip.entry === entry) why.set(strip.offer, sentence);
@@ -128,23 +131,22 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
     againSoon();
   };
 
-  const amend = async (strip: Strip, text: Pick<Schemas["CellChange"], "text" | "forms">) => {
+  const amend = async (strip: Strip, text: Pick<Schemas["CellChange"], "text" | "forms">, editor: Editor) => {
     const gone = withOthers([strip]);
     setAnswered((before) => new Set([...before, ...gone]));
-    try {
-      const path = `/api/entries/${strip.entry}/cells/${encodeURIComponent(looking.language)}/changes`;
-      const json = { action: "AMEND", offer: strip.offer, version: strip.version, meaningConfirmed: true, ...text };
-      const done = await ask<Schemas["CellChanged"]>(path, { method: "POST", json });
-      undoing.did({ change: done.change, entries: [strip.entry] });
-    } catch (failure) {
-      bringBack(gone, new Map([[strip.offer, sentenceOf(failure)]]));
-      onSay(sentenceOf(failure));
+    const change = { action: "AMEND" as const, offer: strip.offer, meaningConfirmed: true, ...text };
+    const version = () => Promise.resolve(strip.version);
+    const outcome = await outbox.change(strip.entry, looking.language, change, editor.seen, editor.id, version);
+    if (!outcome.done && !outcome.waits) {
+      bringBack(gone, new Map([[strip.offer, outcome.why]]));
+      onSay(outcome.why);
     }
     againSoon();
   };
 
   const undo = async (redo: boolean) => {
     await onTheirWay.current;
+    await outbox.rest();
     try {
       const undone = await (redo ? undoing.redo() : undoing.undo());
       if (undone) {
@@ -168,7 +170,7 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
     contributors: first?.contributors ?? [],
     refused,
     answer: (which: Strip[], how: Answer) => sent(answer(which, how)),
-    amend: (strip: Strip, text: Parameters<typeof amend>[1]) => sent(amend(strip, text)),
+    amend: (strip: Strip, text: Parameters<typeof amend>[1], editor: Editor) => sent(amend(strip, text, editor)),
     undo,
     again,
   };

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { ask, whenSignedOut, type Schemas } from "../../api/client";
-import { waiting } from "../ledger/waiting";
+import { waiting } from "../../sheet/outbox/waiting";
 
 export type Person = Schemas["PersonReply"];
 
@@ -44,8 +44,9 @@ export function useSession() {
     },
     signOut: async () => {
       await ask("/api/session", { method: "DELETE" });
-      queries.clear();
-      await queries.resetQueries();
+      // The door first: what is behind it must not be asked for again, nor stay on the screen.
+      queries.setQueryData(SESSION, {});
+      queries.removeQueries({ predicate: (query) => query.queryKey[0] !== SESSION[0] });
       queries.setQueryData(SESSION, await ask<Schemas["SessionReply"]>("/api/session"));
     },
   };
