@@ -12,7 +12,7 @@ import { SpreadHead } from "./SpreadHead";
 import { cellId, SpreadRow } from "./SpreadRow";
 import type { Blocks } from "./useBlocks";
 import type { CellChanges } from "./useCellChanges";
-import { useEditing } from "./useEditing";
+import { takenAway, useEditing } from "./useEditing";
 import { useStable } from "./useStable";
 import type { View } from "./useView";
 import "./spread.css";
@@ -140,6 +140,13 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
     return forms !== null;
   });
 
+  /** Takes away what the chosen cells have; of a single one also what one offers there oneself. */
+  const clear = () => {
+    const [id, tag] = [entries.ids[place.row] ?? 0, languages[place.column]?.language.tag ?? ""];
+    const change = sizeOf(block) === 1 ? takenAway(store.cell(id, tag), true, me) : null;
+    if (change) void changes.change(id, tag, change).then((wrong) => wrong && onSay(wrong));
+    else void blocks.act("CLEAR");
+  };
   const toggle = (name: string) => {
     const folded = view.folded.includes(name) ? view.folded.filter((one) => one !== name) : [...view.folded, name];
     onView({ folded });
@@ -169,7 +176,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
         void blocks.act("PUT_FORWARD");
         break;
       case "clear":
-        void blocks.act("CLEAR");
+        clear();
         break;
       case "fill":
         void blocks.fill();
@@ -232,7 +239,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
             if (editing) return;
             event.preventDefault();
             blocks.copy(event.clipboardData);
-            void blocks.act("CLEAR");
+            clear();
           }}
           onPaste={(event) => {
             if (editing) return;

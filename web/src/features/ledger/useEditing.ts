@@ -166,8 +166,8 @@ export function useEditing({ entries, store, languages, keptBy, place, me, chang
   return { editing, open, amend, take, end };
 }
 
-/** What emptying a cell means: a draft goes, and so does what one offers oneself; what is settled goes only when one says so with Enter. */
-function takenAway(cell: CellView | undefined, forward: boolean, me: number): Change | null {
+/** What emptying a cell means: a draft goes, and so does what one offers oneself; what is settled goes only when one says so, with Enter or Delete. */
+export function takenAway(cell: CellView | undefined, forward: boolean, me: number): Change | null {
   const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
   if (offer) return offer.authorId === me ? { action: "WITHDRAW", offer: offer.id } : null;
   if (cell?.text === undefined || (cell.settled && !forward)) return null;
