@@ -10,6 +10,7 @@ import { seesAnything, useSession } from "../features/session/useSession";
 import { t } from "../words/words";
 import { LineDown } from "./LineDown";
 import { Broken, page } from "./page";
+import { UnknownPage } from "./UnknownPage";
 import { useOutbox } from "./useOutbox";
 
 // The board and the ledger are there at once; what else there is comes when it is opened.
@@ -75,7 +76,10 @@ export function App() {
         <Route path="/ledger" element={<LedgerPage me={person} />} />
         <Route path="/intake" element={<IntakeListPage me={person} />} />
         <Route path="/intake/:id" element={<IntakePage me={person} />} />
-        <Route path="*" element={<Navigate to="/board" replace />} />
+        <Route path="/" element={<Navigate to="/board" replace />} />
+        <Route path="/index.html" element={<Navigate to="/board" replace />} />
+        <Route path="/sign-in" element={<Navigate to="/board" replace />} />
+        <Route path="*" element={<UnknownPage me={person} />} />
       </Routes>
     </Broken>
   );

@@ -1,5 +1,5 @@
 import { IconButton, ListItemText, Menu, MenuItem, useColorScheme } from "@mui/material";
-import { useState, type ReactNode } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { NavLink, useLocation } from "react-router";
 import { Bell } from "../features/bell/Bell";
 import { useBell } from "../features/bell/useBell";
@@ -27,13 +27,27 @@ interface Props {
 
 /** The desk: scope line above, thumb tabs at the left, the open book. */
 export function Frame({ me, title, aside, scope, children }: Props) {
+  const { pathname } = useLocation();
+  const sentence = useRef<HTMLDivElement>(null);
+  const book = useRef<HTMLElement>(null);
+  // The window's name says where one is, in the words of the screen.
+  useEffect(() => {
+    const words = sentence.current?.textContent.trim() ?? "";
+    document.title = words ? t("page.title", { screen: words }) : t("product");
+  });
+  // Who goes to another screen by keyboard is in it, and not before the page; a screen with a place of its own takes the focus there.
+  useEffect(() => {
+    if (document.activeElement === document.body) book.current?.focus({ preventScroll: true });
+  }, [pathname]);
   return (
     <div className="desk">
       <header className="top">
         <NavLink to="/board" className="home" aria-label={t("product")}>
           <Logo />
         </NavLink>
-        <div className="sentence">{title}</div>
+        <div className="sentence" ref={sentence}>
+          {title}
+        </div>
         <div className="aside">
           <UnsavedTexts />
           {aside}
@@ -43,7 +57,9 @@ export function Frame({ me, title, aside, scope, children }: Props) {
         </div>
       </header>
       <Tabs scope={scope} me={me} />
-      <main className="book">{children}</main>
+      <main className="book" ref={book} tabIndex={-1}>
+        {children}
+      </main>
     </div>
   );
 }
@@ -89,6 +105,7 @@ function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
         {toDecide > 0 && <small>{t("tabs.toDecide", { n: toDecide })}</small>}
       </NavLink>
       <NavLink to="/wordbook">{t("tabs.wordbook")}</NavLink>
+      <NavLink to="/products">{t("tabs.products")}</NavLink>
       <NavLink to="/people">{t("tabs.people")}</NavLink>
     </nav>
   );

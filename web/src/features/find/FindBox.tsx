@@ -12,8 +12,12 @@ import "./find.css";
 const SCREENS = [
   { path: "/board", name: "tabs.board" },
   { path: "/ledger", name: "tabs.ledger" },
+  { path: "/review", name: "tabs.review" },
+  { path: "/offers", name: "tabs.offers" },
   { path: "/intake", name: "tabs.intake" },
+  { path: "/wordbook", name: "tabs.wordbook" },
   { path: "/people", name: "tabs.people" },
+  { path: "/products", name: "tabs.products" },
 ] as const;
 
 interface Hit {
@@ -30,6 +34,8 @@ export function FindBox({ scope }: { scope: Scope | undefined }) {
   const [words, setWords] = useState("");
   const wanted = useDeferredValue(words.trim());
   const field = useRef<HTMLInputElement>(null);
+  /** Where one was before, and is again after Esc. */
+  const before = useRef<Element | null>(null);
   const navigate = useNavigate();
   const languages = scope?.languages ?? [];
   const found = useQuery({
@@ -94,6 +100,14 @@ export function FindBox({ scope }: { scope: Scope | undefined }) {
           {...params}
           id="find"
           size="small"
+          onFocus={(event) => {
+            before.current = event.relatedTarget;
+          }}
+          onKeyDown={(event) => {
+            if (event.key !== "Escape") return;
+            setWords("");
+            if (before.current instanceof HTMLElement) before.current.focus();
+          }}
           inputRef={field}
           placeholder={t("find.placeholder")}
           slotProps={{

@@ -29,7 +29,7 @@ export interface Scope {
 }
 
 /** The orders of a scope. */
-export const ORDERS = ["section", "key", "changed", "length", "state"] as const;
+export const ORDERS = ["section", "key", "changed", "length", "short", "state"] as const;
 export type Order = (typeof ORDERS)[number];
 
 /** A scope of everything. */

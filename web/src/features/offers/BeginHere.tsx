@@ -31,7 +31,7 @@ export function BeginHere({ me, tables }: { me: Person; tables: Schemas["TableRe
                       tables: [table.slug],
                       languages: [language.tag],
                       only: ["untranslated"],
-                      by: "length",
+                      by: "short",
                     })}
                   >
                     {t("begin.short")}

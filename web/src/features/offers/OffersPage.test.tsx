@@ -139,7 +139,7 @@ describe("my offers", () => {
     expect(await screen.findByText("7 of 10 to write")).toBeInTheDocument();
     expect(screen.getByRole("link", { name: "begin with the short ones" })).toHaveAttribute(
       "href",
-      "/ledger?table=ramp-panel&in=de&only=untranslated&by=length",
+      "/ledger?table=ramp-panel&in=de&only=untranslated&by=short",
     );
     expect(screen.getByRole("link", { name: "1 stale text to look at" })).toBeInTheDocument();
   });

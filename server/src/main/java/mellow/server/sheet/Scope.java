@@ -51,6 +51,8 @@ record Scope(
         CHANGED,
         /** The longest source comes first. */
         LENGTH,
+        /** The shortest source comes first. */
+        SHORT,
         /** By the state of the first shown language, in the order in which states are told. */
         STATE
     }

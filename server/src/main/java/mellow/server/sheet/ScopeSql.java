@@ -62,6 +62,7 @@ final class ScopeSql {
     private static final Map<Order, String> ORDERS = Map.of(
             Order.KEY, " order by e.key, e.context, e.id",
             Order.LENGTH, " order by length(e.source) desc, e.position, e.id",
+            Order.SHORT, " order by length(e.source), e.position, e.id",
             Order.CHANGED,
                     """
                      order by greatest(e.changed_at, (

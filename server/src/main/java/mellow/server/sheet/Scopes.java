@@ -115,7 +115,7 @@ class Scopes {
                 .findFirst()
                 .orElseThrow(() -> Refusal.unacceptable(
                         "unknown-order",
-                        "Entries can be ordered by section, key, changed, length or state, not by \u201c" + word
+                        "Entries can be ordered by section, key, changed, length, short or state, not by \u201c" + word
                                 + "\u201d.",
                         Map.of("field", "by")));
     }

@@ -305,6 +305,30 @@ class SignInTest {
                 .isEqualTo(413);
     }
 
+    private HttpResponse<String> look(String path, String accept) throws IOException, InterruptedException {
+        return http.send(
+                HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
+                        .header("Accept", accept)
+                        .build(),
+                BodyHandlers.ofString());
+    }
+
+    @Test
+    void anAddressThatIsNotThereIsAPageForPeopleAndAProblemForPrograms() throws Exception {
+        String browser = "text/html,application/xhtml+xml,*/*;q=0.8";
+        for (String path : List.of("/anything/unknown", "/ledger/deep/down", "/%6cedger/x")) {
+            HttpResponse<String> page = look(path, browser);
+            assertThat(page.statusCode()).as(path).isEqualTo(404);
+            assertThat(page.body()).startsWith("<!");
+            assertThat(page.headers().firstValue("Content-Type").orElse("")).startsWith("text/html");
+            assertThat(page.headers().firstValue("Content-Security-Policy").orElse(""))
+                    .contains("default-src 'none'");
+            assertThat(look(path, "application/json").body()).startsWith("{");
+        }
+        assertThat(look("/api/unknown", browser).body()).doesNotStartWith("<");
+        assertThat(look("/assets/gone.js", "*/*").body()).doesNotStartWith("<");
+    }
+
     @Test
     void thePageHasAStrictPolicyWithAFreshNonce() throws Exception {
         String first = send("GET", "/ledger", "", false)

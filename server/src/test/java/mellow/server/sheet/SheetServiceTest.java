@@ -115,6 +115,7 @@ class SheetServiceTest extends ServerTest {
                 "in=de|up down mid zero",
                 "in=de&by=key|down mid up zero",
                 "in=de&by=length|mid down up zero",
+                "in=de&by=short|zero up down mid",
                 "in=fi&by=state|up zero down mid",
                 "in=de&section=Stern|mid",
                 "in=de&asked=open|''",
