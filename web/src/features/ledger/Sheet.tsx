@@ -26,6 +26,8 @@ import { useResting } from "./useResting";
 import type { View } from "./useView";
 
 const REST_MS = 120;
+/** At 200 % a usual window is as low as that, and rows come before what is said about them. */
+const LOW_WINDOW_PX = 500;
 const FOOTNOTES_KEY = "mellow.footnotes.closed";
 
 interface Props {
@@ -56,7 +58,9 @@ export function Sheet(props: Props) {
     const first = begin(at, memory, props.entries);
     return { place: first, anchor: first };
   });
-  const [closed, setClosed] = useState(() => readKept(everyTab, FOOTNOTES_KEY, isBoolean) ?? false);
+  const [closed, setClosed] = useState(
+    () => readKept(everyTab, FOOTNOTES_KEY, isBoolean) ?? window.innerHeight < LOW_WINDOW_PX,
+  );
   const [dialog, setDialog] = useState<"keys" | "go-to" | "replace" | null>(null);
   const [draft, setDraft] = useState<Draft | null>(null);
   const spread = useRef<SpreadHandle>(null);

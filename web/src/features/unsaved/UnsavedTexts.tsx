@@ -1,11 +1,12 @@
 import { Alert, Button, List, ListItemButton, ListItemText, Popover } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
-import { useState, useSyncExternalStore } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import { ask, type Schemas } from "../../api/client";
 import { isRefusing, subscribeToRefusing } from "../../sheet/outbox/browserStore";
 import { outbox, type Unsaved } from "../../sheet/outbox/outbox";
 import { waiting } from "../../sheet/outbox/waiting";
+import { loadFontsOf } from "../../theme/fonts";
 import { t } from "../../words/words";
 import { ledgerAt } from "../ledger/scope";
 import { inOneLine, mainForm } from "../ledger/shapes";
@@ -59,6 +60,8 @@ function Texts({ all, onClose }: { all: Unsaved[]; onClose: () => void }) {
     queryFn: ({ signal }) =>
       ask<Schemas["RowReply"][]>(`/api/rows?${new URLSearchParams({ ids, in: tags })}`, { signal }),
   });
+  const said = shown.map(({ pending }) => mainForm(pending.forms)).join("");
+  useEffect(() => loadFontsOf(said), [said]);
   return (
     <>
       <List dense>

@@ -2,7 +2,7 @@ import { ask, Refused, sentenceOf, Unreachable, type Schemas } from "../../api/c
 import { t } from "../../words/words";
 import type { Forms } from "../../features/ledger/shapes";
 import { undoing } from "../../features/ledger/undoing";
-import { keepRecord, live, takeOver, type Record } from "./records";
+import { gone, keepRecord, live, takeOver, type Record } from "./records";
 import * as slips from "./slip";
 import type { CellView, Change, Seen, Slip } from "./slip";
 import { waiting } from "./waiting";
@@ -44,6 +44,7 @@ export class Outbox {
   readonly #tickets = new Map<string, Ticket>();
   readonly #listeners = new Set<() => void>();
   readonly #cells = new Set<Told>();
+  readonly #awaited = new Set<string>();
   #person = 0;
   #ids = 0;
   #running = 0;
@@ -70,9 +71,17 @@ export class Outbox {
   }
 
   /** Shows what tabs that are gone left, and sends what was on its way there. */
-  takeOver(): Promise<void> {
+  async takeOver(): Promise<void> {
     const person = this.#person;
-    return takeOver(person, (record) => person === this.#person && this.#adopt(record));
+    const working = await takeOver(person, (record) => person === this.#person && this.#adopt(record));
+    for (const tab of working) {
+      if (this.#awaited.has(tab)) continue;
+      this.#awaited.add(tab);
+      void gone(tab).then(() => {
+        this.#awaited.delete(tab);
+        return this.takeOver();
+      });
+    }
   }
 
   #adopt({ entry, language, forms, why, chain }: Record): boolean {

@@ -63,8 +63,17 @@ export function keepRecord(person: number, entry: number, language: string, slip
   else writeKept(everyTab, name, { at: Date.now(), forms, why: slip.kept?.why ?? "", chain });
 }
 
-/** Takes over what tabs left that do not live any more; the newest first. Each is this tab's from then on, as soon as it is kept again. */
-export async function takeOver(person: number, take: (record: Record) => boolean): Promise<void> {
+/** Resolves once a tab does not live any more. */
+export async function gone(tab: string): Promise<void> {
+  await navigator.locks?.request(LOCK + tab, () => undefined);
+}
+
+/**
+ * Takes over what tabs left that do not live any more; the newest first. Each is this tab's from then on, as soon as it is kept again.
+ * @returns the tabs that live and have texts: one that was left a moment ago may be among them still
+ */
+export async function takeOver(person: number, take: (record: Record) => boolean): Promise<Set<string>> {
+  const working = new Set<string>();
   const orphans = async () => {
     const alive = await living();
     const records: { name: string; record: Record }[] = [];
@@ -72,9 +81,9 @@ export async function takeOver(person: number, take: (record: Record) => boolean
       const [entry = "", language = "", tab = ""] = name.slice(`${PREFIX}${person}.`.length).split(".");
       const kept = readKept(everyTab, name, isRecord);
       // This tab's own are there too, when somebody comes back to it after another.
-      if (kept && (tab === TAB || !alive.has(tab))) {
-        records.push({ name, record: { ...kept, entry: Number(entry), language } });
-      }
+      if (!kept) continue;
+      if (tab !== TAB && alive.has(tab)) working.add(tab);
+      else records.push({ name, record: { ...kept, entry: Number(entry), language } });
     }
     for (const name of namesKept(everyTab, `${FORMER}${person}.`)) {
       const [entry = "", language = ""] = name.slice(`${FORMER}${person}.`.length).split(".");
@@ -88,6 +97,7 @@ export async function takeOver(person: number, take: (record: Record) => boolean
   // Two tabs that open at once must not take the same.
   if (navigator.locks) await navigator.locks.request("mellow.taking-over", orphans);
   else await orphans();
+  return working;
 }
 
 function current({ text, forms, sending }: Former): Omit<Record, "entry" | "language"> {
