@@ -197,9 +197,11 @@ function OfferSide(props: Props & { strip: Strip; index: number }) {
           <p lang={tag} dir={dir}>
             <TextShown text={inOneLine(mainForm(props.kept.forms), props.kept.forms)} />
           </p>
-          <Button size="small" onClick={() => props.onDrop(strip)}>
-            {t("footnotes.dropMine")}
-          </Button>
+          {props.kept.status !== "waiting" && (
+            <Button size="small" onClick={() => props.onDrop(strip)}>
+              {t("footnotes.dropMine")}
+            </Button>
+          )}
         </div>
       )}
       {strip.said && <p className="said">{t("review.said", { who: strip.author, what: strip.said })}</p>}

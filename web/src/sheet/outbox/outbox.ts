@@ -50,6 +50,8 @@ export class Outbox {
   #running = 0;
   #resting: (() => void)[] = [];
   #unsaved: Unsaved[] | null = null;
+  /** Whether tabs that are gone left texts for cells that have one of this tab. */
+  #leftBehind = false;
 
   constructor() {
     live();
@@ -86,7 +88,10 @@ export class Outbox {
 
   #adopt({ entry, language, forms, why, chain }: Record): boolean {
     const name = nameOf(entry, language);
-    if (this.#slips.has(name)) return false;
+    if (this.#slips.has(name)) {
+      this.#leftBehind = true;
+      return false;
+    }
     let slip = slips.EMPTY;
     let last: string | null = null;
     for (const { change, version } of chain) {
@@ -149,8 +154,7 @@ export class Outbox {
   drop(entry: number, language: string): void {
     const name = nameOf(entry, language);
     this.#put(name, slips.dropped(this.#slip(name)));
-    // Another text for this cell may have been left behind, and is to be seen now.
-    void this.takeOver();
+    this.#makeRoom(name);
   }
 
   /**
@@ -311,8 +315,15 @@ export class Outbox {
         this.#settle(first.id, arrived ? { done: true, lowered: "" } : { done: false, why, waits: false });
       }
     }
-    if (slips.isDone(this.#slip(name))) void this.takeOver();
+    this.#makeRoom(name);
     return "done";
+  }
+
+  /** Another text for this cell may have been left behind, and is to be seen now. */
+  #makeRoom(name: string): void {
+    if (!this.#leftBehind || !slips.isDone(this.#slip(name))) return;
+    this.#leftBehind = false;
+    void this.takeOver();
   }
 
   #settle(id: string, outcome: Outcome): void {

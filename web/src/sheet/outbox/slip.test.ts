@@ -48,6 +48,12 @@ describe("a slip", () => {
     slip = slips.wants(slip, { id: "y", change: { action: "CLEAR" }, seen: slips.seenNow(slip, 3) });
     slip = slips.wants(slip, pencil("e", slips.seenNow(slip, 3)));
     expect(slip.chain.map((one) => one.change.action)).toEqual(["PENCIL", "PENCIL", "AMEND", "CLEAR", "PENCIL"]);
+    const amend = (offer: number, text: string): Wanted => {
+      return { id: `a${++ids}`, change: { action: "AMEND", offer, text }, seen: SEEN };
+    };
+    const twice = slips.wants(slips.wants(slips.EMPTY, amend(9, "a")), amend(9, "b"));
+    expect(twice.chain.map((one) => one.change.text)).toEqual(["b"]);
+    expect(slips.wants(twice, amend(8, "c")).chain).toHaveLength(2);
   });
 
   it("keeps what is refused, and goes on with what comes after it as the cell was", () => {

@@ -93,8 +93,13 @@ export function dropped(slip: Slip): Slip {
   return { ...slip, kept: null };
 }
 
-/** Of two texts that one person wants in turn only the last is wanted; other answers are sent all, in their order. */
-const OVERTAKEN: Change["action"][] = ["PENCIL", "PUT_FORWARD"];
+const WRITES: Change["action"][] = ["PENCIL", "PUT_FORWARD"];
+
+/** Of two texts that one person wants in turn only the last is wanted, and so of two amendments of one offer; other answers are sent all, in their order. */
+function overtakes(later: Change, earlier: Change): boolean {
+  const sameOffer = later.action === "AMEND" && earlier.action === "AMEND" && later.offer === earlier.offer;
+  return sameOffer || (WRITES.includes(later.action) && WRITES.includes(earlier.action));
+}
 
 /** A change is to be sent after those before it. A text overtakes texts that have not been answered, but never one that is on its way. */
 export function wants(slip: Slip, wanted: Wanted): Slip {
@@ -102,10 +107,10 @@ export function wants(slip: Slip, wanted: Wanted): Slip {
   const next = { ...slip, chain: [...slip.chain], tried: [...slip.tried] };
   if (text) next.kept = null;
   let seen = wanted.seen;
-  while (text && OVERTAKEN.includes(wanted.change.action)) {
+  while (text) {
     const last = next.chain.at(-1);
     const onItsWay = next.chain.length === 1 && next.head === "sending";
-    const forms = last && OVERTAKEN.includes(last.change.action) ? formsOfChange(last.change) : null;
+    const forms = last && overtakes(wanted.change, last.change) ? formsOfChange(last.change) : null;
     if (!last || onItsWay || !forms) break;
     if (next.chain.length === 1 && next.head === "waiting") next.tried.push(forms);
     if (seen.after === last.id) seen = last.seen;
