@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { undoing } from "../features/ledger/undoing";
+import { undoing } from "../sheet/undoing";
 import { outbox } from "../sheet/outbox/outbox";
 
 /** Gives the outbox and the undo stack to whoever is signed in, and counts again when a change arrives, whichever screen is open by then. */

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { count, t } from "../../words/words";
 import { Mark } from "../ledger/Mark";
-import { ledgerAt, type CellState, type Scope } from "../ledger/scope";
+import { ledgerAt, type CellState, type Scope } from "../../scope/scope";
 
 /** What holds work up, the most urgent first: what went stale unnoticed, what waits for an answer, what came back. */
 const HINDRANCES = ["stale", "offered", "returned", "untranslated"] as const satisfies CellState[];

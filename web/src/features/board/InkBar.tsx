@@ -1,4 +1,4 @@
-import { STATES } from "../ledger/scope";
+import { STATES } from "../../scope/scope";
 
 const INKED = [...STATES].reverse();
 

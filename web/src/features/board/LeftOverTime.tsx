@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { count, day, t } from "../../words/words";
-import { writeScope, type Scope } from "../ledger/scope";
+import { writeScope, type Scope } from "../../scope/scope";
 import type { Unit } from "./unit";
 import { chartOf, HEIGHT, WIDTH } from "./chart";
 

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import { Mark } from "../ledger/Mark";
-import { ledgerAt, type CellState, type Scope } from "../ledger/scope";
+import { ledgerAt, type CellState, type Scope } from "../../scope/scope";
 
 type Line = Schemas["NewsLine"];
 

@@ -4,7 +4,7 @@ import { useParams, useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { count, day, t } from "../../words/words";
-import { left, languagesOf } from "../ledger/scopeTables";
+import { left, languagesOf } from "../../scope/scopeTables";
 import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
 import { FiguresTable } from "./FiguresTable";

@@ -13,8 +13,8 @@ import {
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import type { Row } from "../ledger/rowStore";
-import type { Forms } from "../ledger/shapes";
+import type { Row } from "../../sheet/rowStore";
+import type { Forms } from "../../text/shapes";
 import { useTables } from "../ledger/useLedger";
 import { FormsFields } from "./FormsFields";
 import { PictureField } from "./PictureField";

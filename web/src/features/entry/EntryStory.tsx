@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
-import type { Row } from "../ledger/rowStore";
+import type { Row } from "../../sheet/rowStore";
 import type { Person } from "../session/useSession";
 import type { EntriesChanged } from "./useEntry";
 

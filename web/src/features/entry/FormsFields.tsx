@@ -4,7 +4,7 @@ import { sentenceOf } from "../../api/client";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { storeAsset } from "../ledger/AssetEditor";
-import { fieldsOf, MAIN, type Forms } from "../ledger/shapes";
+import { fieldsOf, MAIN, type Forms } from "../../text/shapes";
 
 interface Props {
   shape: string;

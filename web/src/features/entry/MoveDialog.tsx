@@ -14,7 +14,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import type { Row } from "../ledger/rowStore";
+import type { Row } from "../../sheet/rowStore";
 import { useTables } from "../ledger/useLedger";
 import { useEntryChange, type EntriesChanged } from "./useEntry";
 import "./entry.css";

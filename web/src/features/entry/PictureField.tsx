@@ -2,7 +2,7 @@ import { Button } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { ask, sentenceOf } from "../../api/client";
 import { t } from "../../words/words";
-import type { Row } from "../ledger/rowStore";
+import type { Row } from "../../sheet/rowStore";
 import { PictureShown } from "./PictureShown";
 import type { EntriesChanged } from "./useEntry";
 

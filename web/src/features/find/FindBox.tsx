@@ -5,7 +5,7 @@ import { useNavigate } from "react-router";
 import { ask, type Schemas } from "../../api/client";
 import { loadFontsOf } from "../../theme/fonts";
 import { t } from "../../words/words";
-import { EVERYTHING, ledgerAt, writeScope, type Scope } from "../ledger/scope";
+import { EVERYTHING, ledgerAt, writeScope, type Scope } from "../../scope/scope";
 import "./find.css";
 
 /** The screens that can be found by name. */

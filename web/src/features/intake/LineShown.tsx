@@ -1,9 +1,9 @@
 import { t } from "../../words/words";
 import { Mark } from "../ledger/Mark";
-import type { CellState } from "../ledger/scope";
-import { inOrder } from "../ledger/shapes";
-import { DiffShown, TextShown } from "../ledger/TextShown";
-import { wordDiff } from "../ledger/wordDiff";
+import type { CellState } from "../../scope/scope";
+import { inOrder } from "../../text/shapes";
+import { DiffShown, TextShown } from "../../text/TextShown";
+import { wordDiff } from "../../text/wordDiff";
 import { ChoiceSwitch } from "./ChoiceSwitch";
 import type { Choice, Group, Line } from "./useIntake";
 

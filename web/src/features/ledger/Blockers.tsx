@@ -1,4 +1,4 @@
-import type { Draft } from "./draft";
+import type { Draft } from "../../text/draft";
 import { useCheck } from "./useCheck";
 
 const NONE = {};

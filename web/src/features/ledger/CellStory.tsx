@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import type { FootnoteProps } from "./footnoteProps";
-import { inOneLine } from "./shapes";
-import { DiffShown } from "./TextShown";
-import { wordDiff } from "./wordDiff";
+import { inOneLine } from "../../text/shapes";
+import { DiffShown } from "../../text/TextShown";
+import { wordDiff } from "../../text/wordDiff";
 
 /** The story of a cell, newest first; any text that was in force can be put back. */
 export function CellStory({ store, entry, language, changes, onSay }: FootnoteProps) {

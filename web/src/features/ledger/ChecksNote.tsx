@@ -1,8 +1,8 @@
 import { sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { formsShown } from "./cellShown";
+import { formsShown } from "../../sheet/cellShown";
 import type { FootnoteProps } from "./footnoteProps";
-import { mainForm } from "./shapes";
+import { mainForm } from "../../text/shapes";
 import { TermList } from "./TermList";
 import { useCheck } from "./useCheck";
 

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aLanguage, aPerson, aRow, show } from "../../test/builders";
 import { outbox } from "../../sheet/outbox/outbox";
 import { Footnotes } from "./Footnotes";
-import { RowStore, type CellView, type Row } from "./rowStore";
+import { RowStore, type CellView, type Row } from "../../sheet/rowStore";
 
 const offer = {
   id: 31,

@@ -2,8 +2,8 @@ import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } 
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import type { Entries } from "./entries";
-import { EVERYTHING, writeScope } from "./scope";
+import type { Entries } from "../../sheet/entries";
+import { EVERYTHING, writeScope } from "../../scope/scope";
 
 interface Props {
   entries: Entries;

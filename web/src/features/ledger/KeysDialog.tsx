@@ -1,6 +1,6 @@
 import { Button, Dialog, DialogContent, DialogTitle } from "@mui/material";
 import { t } from "../../words/words";
-import { KEYS } from "./keyboard";
+import { KEYS } from "../../sheet/keyboard";
 
 /** All keys of the sheet. */
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {

@@ -2,9 +2,9 @@ import { sentenceOf } from "../../api/client";
 import { t } from "../../words/words";
 import type { FootnoteProps } from "./footnoteProps";
 import { letterAt, useMemory } from "./memory";
-import { formsOf, inOneLine } from "./shapes";
-import { DiffShown, TextShown } from "./TextShown";
-import { wordDiff } from "./wordDiff";
+import { formsOf, inOneLine } from "../../text/shapes";
+import { DiffShown, TextShown } from "../../text/TextShown";
+import { wordDiff } from "../../text/wordDiff";
 
 /** What was settled for the same or a similar source, with letters to take it by. */
 export function MemoryNote({ store, entry, language, onTake }: FootnoteProps) {

@@ -2,7 +2,7 @@ import { List, ListItemButton, ListItemText, ListSubheader } from "@mui/material
 import { useQuery } from "@tanstack/react-query";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { writeScope, EVERYTHING, type Scope } from "./scope";
+import { writeScope, EVERYTHING, type Scope } from "../../scope/scope";
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const SPANS = [

@@ -11,9 +11,9 @@ import {
 } from "@mui/material";
 import { useState } from "react";
 import { t } from "../../words/words";
-import type { Plan } from "./pasting";
-import { DiffShown } from "./TextShown";
-import { wordDiff } from "./wordDiff";
+import type { Plan } from "../../sheet/pasting";
+import { DiffShown } from "../../text/TextShown";
+import { wordDiff } from "../../text/wordDiff";
 import "./paste.css";
 
 /** More would not be read before it is pasted. */

@@ -4,8 +4,8 @@ import type { Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import { Mark } from "./Mark";
 import { Narrowing, useParts } from "./Narrowing";
-import { ORDERS, STATES, type CellState, type Scope } from "./scope";
-import { languagesOf, tablesOf } from "./scopeTables";
+import { ORDERS, STATES, type CellState, type Scope } from "../../scope/scope";
+import { languagesOf, tablesOf } from "../../scope/scopeTables";
 import "./scopeline.css";
 
 /** More names than that make the sentence too long to read. */

@@ -2,10 +2,10 @@ import { screen } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { aLanguage, aPerson, aRow, show } from "../../test/builders";
 import { serve } from "../../test/server";
-import { Entries } from "./entries";
-import { RowStore, type CellView } from "./rowStore";
+import { Entries } from "../../sheet/entries";
+import { RowStore, type CellView } from "../../sheet/rowStore";
 import { SelectionBar } from "./SelectionBar";
-import type { Blocks } from "./useBlocks";
+import type { Blocks } from "../../sheet/useBlocks";
 
 const settled: CellView = {
   language: "de",

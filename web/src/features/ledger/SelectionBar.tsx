@@ -3,10 +3,10 @@ import { useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { Person } from "../session/useSession";
-import type { Entries } from "./entries";
-import type { RowStore } from "./rowStore";
-import { placesIn, sizeOf, type Block } from "./selection";
-import { fits, type BlockAction, type Blocks } from "./useBlocks";
+import type { Entries } from "../../sheet/entries";
+import type { RowStore } from "../../sheet/rowStore";
+import { placesIn, sizeOf, type Block } from "../../sheet/selection";
+import { fits, type BlockAction, type Blocks } from "../../sheet/useBlocks";
 import "./selection.css";
 
 /** Counting more would take longer than a frame; then the buttons say no number. */

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { Mark } from "./Mark";
-import { left } from "./scopeTables";
+import { left } from "../../scope/scopeTables";
 import { NARROWEST, type View } from "./useView";
 
 interface Props {

@@ -2,10 +2,10 @@ import { act, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { aLanguage, aRow, show } from "../../test/builders";
-import type { EditEnd } from "./CellEditor";
-import { Draft } from "./draft";
-import { RowStore } from "./rowStore";
-import type { Forms } from "./shapes";
+import type { EditEnd } from "../../sheet/CellEditor";
+import { Draft } from "../../text/draft";
+import { RowStore } from "../../sheet/rowStore";
+import type { Forms } from "../../text/shapes";
 import { SpreadRow } from "./SpreadRow";
 
 describe("a row of the spread", () => {

@@ -4,15 +4,15 @@ import { outbox } from "../../sheet/outbox/outbox";
 import { t } from "../../words/words";
 import { AssetEditor, isPicture } from "./AssetEditor";
 import { Blockers } from "./Blockers";
-import { CellEditor, type EditEnd } from "./CellEditor";
-import { cellShown } from "./cellShown";
-import { placeholdersIn } from "./guarding";
+import { CellEditor, type EditEnd } from "../../sheet/CellEditor";
+import { cellShown } from "../../sheet/cellShown";
+import { placeholdersIn } from "../../text/guarding";
 import { Mark } from "./Mark";
-import type { CellView, RowStore } from "./rowStore";
-import { fieldsOf, inOneLine, type Forms } from "./shapes";
-import { DiffShown, TextShown } from "./TextShown";
-import type { Editing } from "./useEditing";
-import { wordDiff } from "./wordDiff";
+import type { CellView, RowStore } from "../../sheet/rowStore";
+import { fieldsOf, inOneLine, type Forms } from "../../text/shapes";
+import { DiffShown, TextShown } from "../../text/TextShown";
+import type { Editing } from "../../sheet/useEditing";
+import { wordDiff } from "../../text/wordDiff";
 
 interface Props {
   id: number;

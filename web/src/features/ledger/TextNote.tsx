@@ -6,9 +6,9 @@ import { outbox } from "../../sheet/outbox/outbox";
 import { SayForm } from "../offers/SayForm";
 import { useOfferChanges } from "../offers/useOffers";
 import type { FootnoteProps } from "./footnoteProps";
-import { FormsShown, TextShown } from "./TextShown";
-import { formsOf, mainForm } from "./shapes";
-import type { CellChanges } from "./useCellChanges";
+import { FormsShown, TextShown } from "../../text/TextShown";
+import { formsOf, mainForm } from "../../text/shapes";
+import type { CellChanges } from "../../sheet/useCellChanges";
 
 /** The text in force in one language, what is offered beside it, and what can be done about either. */
 export function TextNote({ store, entry, language, me, changes, onSay, onAmend }: FootnoteProps) {

@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
 import type { Person } from "../session/useSession";
-import type { Draft } from "./draft";
-import type { RowStore } from "./rowStore";
-import type { Forms } from "./shapes";
-import type { CellChanges } from "./useCellChanges";
+import type { Draft } from "../../text/draft";
+import type { RowStore } from "../../sheet/rowStore";
+import type { Forms } from "../../text/shapes";
+import type { CellChanges } from "../../sheet/useCellChanges";
 
 /** What the notes below the sheet need. */
 export interface FootnoteProps {

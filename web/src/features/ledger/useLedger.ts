@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { ask, type Schemas } from "../../api/client";
-import { Entries } from "./entries";
-import { RowStore } from "./rowStore";
-import { writeScope, type Scope } from "./scope";
+import { Entries } from "../../sheet/entries";
+import { RowStore } from "../../sheet/rowStore";
+import { writeScope, type Scope } from "../../scope/scope";
 
 type Table = Schemas["TableReply"];
 

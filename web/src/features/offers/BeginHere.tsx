@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { ledgerAt } from "../ledger/scope";
+import { ledgerAt } from "../../scope/scope";
 import { contributesIn, type Person } from "../session/useSession";
 import { whereToBegin } from "./whereToBegin";
 

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aLanguage, aPerson, aTable, show } from "../../test/builders";
 import { changes, refusal, serve } from "../../test/server";
 import { loadFontFor } from "../../theme/fonts";
-import { undoing } from "../ledger/undoing";
+import { undoing } from "../../sheet/undoing";
 import { OffersPage } from "./OffersPage";
 import type { OfferLine } from "./useOffers";
 import { whereToBegin } from "./whereToBegin";

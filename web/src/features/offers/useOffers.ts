@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, type Schemas } from "../../api/client";
-import { undoing } from "../ledger/undoing";
+import { undoing } from "../../sheet/undoing";
 
 export type OfferLine = Schemas["OfferLine"];
 

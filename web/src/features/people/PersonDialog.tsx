@@ -13,7 +13,7 @@ import {
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { languagesOf } from "../ledger/scopeTables";
+import { languagesOf } from "../../scope/scopeTables";
 import { useTables } from "../ledger/useLedger";
 import { LanguagePicker } from "../settings/LanguagePicker";
 

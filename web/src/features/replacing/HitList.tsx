@@ -3,9 +3,9 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { inOneLine, mainForm, type Forms } from "../ledger/shapes";
-import { DiffShown } from "../ledger/TextShown";
-import { wordDiff } from "../ledger/wordDiff";
+import { inOneLine, mainForm, type Forms } from "../../text/shapes";
+import { DiffShown } from "../../text/TextShown";
+import { wordDiff } from "../../text/wordDiff";
 
 const ROW = 44;
 

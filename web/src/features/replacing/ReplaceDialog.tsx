@@ -13,7 +13,7 @@ import {
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { MAIN } from "../ledger/shapes";
+import { MAIN } from "../../text/shapes";
 import type { Person } from "../session/useSession";
 import { HitList } from "./HitList";
 import "./replacing.css";

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
 import { aLanguage, aPerson, aTable, show } from "../../test/builders";
 import { changes, serve } from "../../test/server";
-import { undoing } from "../ledger/undoing";
+import { undoing } from "../../sheet/undoing";
 import { ReviewPage } from "./ReviewPage";
 
 const strip = (offer: number, part: Partial<Schemas["Strip"]> = {}): Schemas["Strip"] => ({

@@ -5,7 +5,7 @@ import { sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { loadFontFor } from "../../theme/fonts";
 import { t } from "../../words/words";
-import { languagesOf } from "../ledger/scopeTables";
+import { languagesOf } from "../../scope/scopeTables";
 import { useTables } from "../ledger/useLedger";
 import { reviewsIn, type Person } from "../session/useSession";
 import { ReviewLine } from "./ReviewLine";

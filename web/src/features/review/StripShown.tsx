@@ -4,19 +4,19 @@ import type { Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import { PictureShown } from "../entry/PictureShown";
 import type { Pending } from "../../sheet/outbox/outbox";
-import { CellEditor, type EditEnd } from "../ledger/CellEditor";
-import type { Draft } from "../ledger/draft";
-import { placeholdersIn } from "../ledger/guarding";
+import { CellEditor, type EditEnd } from "../../sheet/CellEditor";
+import type { Draft } from "../../text/draft";
+import { placeholdersIn } from "../../text/guarding";
 import { Mark } from "../ledger/Mark";
 import { useMemory } from "../ledger/memory";
-import { ledgerAt } from "../ledger/scope";
-import { fieldsOf, formsOf, inOneLine, mainForm, type Forms } from "../ledger/shapes";
+import { ledgerAt } from "../../scope/scope";
+import { fieldsOf, formsOf, inOneLine, mainForm, type Forms } from "../../text/shapes";
 import { TermList } from "../ledger/TermList";
-import { DiffShown, TextShown } from "../ledger/TextShown";
-import type { Editor } from "../ledger/useCellChanges";
+import { DiffShown, TextShown } from "../../text/TextShown";
+import type { Editor } from "../../sheet/useCellChanges";
 import { useCheck } from "../ledger/useCheck";
-import { useResting } from "../ledger/useResting";
-import { wordDiff } from "../ledger/wordDiff";
+import { useResting } from "../../sheet/useResting";
+import { wordDiff } from "../../text/wordDiff";
 import type { Strip } from "./useReview";
 
 /** An offer that is being amended. */

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { goesOn } from "../../api/run";
-import { undoing } from "../ledger/undoing";
+import { undoing } from "../../sheet/undoing";
 import type { Answer, Looking } from "./useReview";
 
 const POLL_MS = 400;

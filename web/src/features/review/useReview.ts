@@ -3,8 +3,8 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { outbox } from "../../sheet/outbox/outbox";
-import { saidOf, undoing } from "../ledger/undoing";
-import type { Editor } from "../ledger/useCellChanges";
+import { saidOf, undoing } from "../../sheet/undoing";
+import type { Editor } from "../../sheet/useCellChanges";
 
 export type Strip = Schemas["Strip"];
 

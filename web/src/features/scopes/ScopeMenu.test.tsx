@@ -4,7 +4,7 @@ import { useLocation } from "react-router";
 import { describe, expect, it, vi } from "vitest";
 import { aPerson, aTable, show } from "../../test/builders";
 import { changes, refusal, serve } from "../../test/server";
-import { EVERYTHING } from "../ledger/scope";
+import { EVERYTHING } from "../../scope/scope";
 import { ScopeMenu } from "./ScopeMenu";
 
 function Where() {

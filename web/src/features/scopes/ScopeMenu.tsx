@@ -18,9 +18,9 @@ import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { EntryDialog } from "../entry/EntryDialog";
-import type { Entries } from "../ledger/entries";
-import { writeScope, type Scope } from "../ledger/scope";
-import { undoing } from "../ledger/undoing";
+import type { Entries } from "../../sheet/entries";
+import { writeScope, type Scope } from "../../scope/scope";
+import { undoing } from "../../sheet/undoing";
 import type { Person } from "../session/useSession";
 
 /** More would be a transaction of minutes; the server says the same. */

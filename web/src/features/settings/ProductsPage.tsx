@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { t } from "../../words/words";
-import { writeScope, EVERYTHING } from "../ledger/scope";
+import { writeScope, EVERYTHING } from "../../scope/scope";
 import { useProducts, useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
 import { NewTableDialog } from "./NewTableDialog";

@@ -6,7 +6,7 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { loadFontFor } from "../../theme/fonts";
 import { t, when } from "../../words/words";
-import { ledgerAt } from "../ledger/scope";
+import { ledgerAt } from "../../scope/scope";
 import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
 import { Confirm } from "./Confirm";

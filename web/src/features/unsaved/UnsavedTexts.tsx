@@ -8,8 +8,8 @@ import { outbox, type Unsaved } from "../../sheet/outbox/outbox";
 import { waiting } from "../../sheet/outbox/waiting";
 import { loadFontsOf } from "../../theme/fonts";
 import { t } from "../../words/words";
-import { ledgerAt } from "../ledger/scope";
-import { inOneLine, mainForm } from "../ledger/shapes";
+import { ledgerAt } from "../../scope/scope";
+import { inOneLine, mainForm } from "../../text/shapes";
 
 /** Rows are asked for by so many. */
 const MOST = 60;

@@ -6,7 +6,7 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { loadFontFor } from "../../theme/fonts";
 import { t } from "../../words/words";
-import { languagesOf } from "../ledger/scopeTables";
+import { languagesOf } from "../../scope/scopeTables";
 import { useTables } from "../ledger/useLedger";
 import type { Person } from "../session/useSession";
 import { TermDialog } from "./TermDialog";

@@ -13,7 +13,7 @@ async function page(person = 5) {
   vi.resetModules();
   const { outbox } = await import("./outbox");
   const { waiting } = await import("./waiting");
-  const { undoing } = await import("../../features/ledger/undoing");
+  const { undoing } = await import("../undoing");
   undoing.belongTo(person);
   outbox.belongTo(person);
   await outbox.takeOver();

@@ -1,7 +1,7 @@
 import { ask, Refused, sentenceOf, Unreachable, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import type { Forms } from "../../features/ledger/shapes";
-import { undoing } from "../../features/ledger/undoing";
+import type { Forms } from "../../text/shapes";
+import { undoing } from "../undoing";
 import { gone, keepRecord, live, takeOver, type Record } from "./records";
 import * as slips from "./slip";
 import type { CellView, Change, Seen, Slip } from "./slip";

@@ -1,4 +1,4 @@
-import type { Forms } from "../../features/ledger/shapes";
+import type { Forms } from "../../text/shapes";
 import { dropKept, everyTab, namesKept, readKept, writeKept } from "./browserStore";
 import type { Change, Slip } from "./slip";
 import { formsOfChange, versionOf } from "./slip";

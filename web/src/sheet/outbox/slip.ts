@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { sameForms, type Forms } from "../../features/ledger/shapes";
+import { sameForms, type Forms } from "../../text/shapes";
 
 export type CellView = Schemas["CellView"];
 export type Change = Omit<Schemas["CellChange"], "version" | "meaningConfirmed"> & { meaningConfirmed?: boolean };

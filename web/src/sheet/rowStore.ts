@@ -1,5 +1,5 @@
-import { ask, type Schemas } from "../../api/client";
-import { outbox, type Pending } from "../../sheet/outbox/outbox";
+import { ask, type Schemas } from "../api/client";
+import { outbox, type Pending } from "./outbox/outbox";
 
 export type Row = Schemas["RowReply"];
 export type CellView = Schemas["CellView"];

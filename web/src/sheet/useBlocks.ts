@@ -1,13 +1,13 @@
 import { useCallback, useState } from "react";
-import { sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import { sentenceOf, type Schemas } from "../api/client";
+import { t } from "../words/words";
 import { formsShown } from "./cellShown";
 import { readBlock, writeBlock, writeForms } from "./clipboard";
 import type { Entries } from "./entries";
 import { planOf, takesText, toSend, type Plan } from "./pasting";
 import type { CellView, Row, RowStore } from "./rowStore";
 import { laidOut, placesIn, sizeOf, type Block } from "./selection";
-import { MAIN } from "./shapes";
+import { MAIN } from "../text/shapes";
 import type { CellChanges } from "./useCellChanges";
 
 /** The server takes as many cells in one change. */

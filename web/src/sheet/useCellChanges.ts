@@ -1,8 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo } from "react";
-import { ask, type Schemas } from "../../api/client";
-import { outbox } from "../../sheet/outbox/outbox";
-import type { Change, Seen } from "../../sheet/outbox/slip";
+import { ask, type Schemas } from "../api/client";
+import { outbox } from "./outbox/outbox";
+import type { Change, Seen } from "./outbox/slip";
 import type { RowStore } from "./rowStore";
 import { undoing } from "./undoing";
 

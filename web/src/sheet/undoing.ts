@@ -1,6 +1,6 @@
-import { ask, Refused, type Schemas } from "../../api/client";
-import { readKept, thisTab, writeKept } from "../../sheet/outbox/browserStore";
-import { t } from "../../words/words";
+import { ask, Refused, type Schemas } from "../api/client";
+import { readKept, thisTab, writeKept } from "./outbox/browserStore";
+import { t } from "../words/words";
 
 /** A change that can be taken back. */
 export interface Done {

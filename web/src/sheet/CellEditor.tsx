@@ -1,11 +1,11 @@
 import { useLayoutEffect, useRef, useSyncExternalStore } from "react";
-import { t } from "../../words/words";
-import type { Draft } from "./draft";
-import { broken, missingFrom, snapped, type Range } from "./guarding";
+import { t } from "../words/words";
+import type { Draft } from "../text/draft";
+import { broken, missingFrom, snapped, type Range } from "../text/guarding";
 import { editorCommandFor } from "./keyboard";
-import { pieces } from "./pieces";
-import { MAIN, type FormField, type Forms } from "./shapes";
-import { Signs } from "./TextShown";
+import { pieces } from "../text/pieces";
+import { MAIN, type FormField, type Forms } from "../text/shapes";
+import { Signs } from "../text/TextShown";
 import "./editor.css";
 
 export type EditEnd = "put-forward" | "leave" | "next" | "previous" | "blur";

@@ -1,4 +1,4 @@
-import { inOrder, MAIN, type Forms } from "./shapes";
+import { inOrder, MAIN, type Forms } from "../text/shapes";
 
 /**
  * A block of texts as spreadsheet programs put it into the clipboard: tabs between cells, line breaks between rows; a cell with a tab, a line

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { aLanguage, aTable } from "../../test/builders";
+import { aLanguage, aTable } from "../test/builders";
 import { EVERYTHING } from "./scope";
 import { languagesOf, left, tablesOf } from "./scopeTables";
 

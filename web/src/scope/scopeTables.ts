@@ -1,4 +1,4 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../api/client";
 import { STATES, type CellState, type Scope } from "./scope";
 
 type Table = Schemas["TableReply"];

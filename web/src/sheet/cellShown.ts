@@ -1,8 +1,8 @@
-import { t, when } from "../../words/words";
-import type { Pending } from "../../sheet/outbox/outbox";
+import { t, when } from "../words/words";
+import type { Pending } from "./outbox/outbox";
 import type { CellView } from "./rowStore";
-import type { CellState } from "./scope";
-import { formsOf, inOneLine, mainForm, type Forms } from "./shapes";
+import type { CellState } from "../scope/scope";
+import { formsOf, inOneLine, mainForm, type Forms } from "../text/shapes";
 
 /** What a cell shows: its mark, the text, and a line above it that says why it is not simply settled. */
 export interface CellShown {

@@ -1,5 +1,5 @@
-import type { Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import type { Schemas } from "../api/client";
+import { t } from "../words/words";
 
 /** The forms of a text by name; a plain text has the form "other" alone. */
 export type Forms = Record<string, string>;

@@ -1,6 +1,6 @@
 import { describe, expect, it, vi } from "vitest";
-import { aLanguage, aRow } from "../../test/builders";
-import { serve } from "../../test/server";
+import { aLanguage, aRow } from "../test/builders";
+import { serve } from "../test/server";
 import { Entries } from "./entries";
 import { planOf, toSend } from "./pasting";
 import { RowStore } from "./rowStore";

@@ -1,4 +1,4 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../api/client";
 
 /** A line of the spread: a section's heading, or the entry at an index of the scope. */
 export type Line =

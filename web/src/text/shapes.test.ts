@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { aName } from "../../test/builders";
+import { aName } from "../test/builders";
 import { fieldsOf, formsOf, inOneLine, inOrder, mainForm, sameForms } from "./shapes";
 
 describe("texts of several forms", () => {

@@ -1,4 +1,4 @@
-import type { WordKey } from "../../words/words";
+import type { WordKey } from "../words/words";
 
 /** What a key asks the sheet to do. */
 export type Command =

@@ -1,10 +1,10 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../api/client";
 import { readForms } from "./clipboard";
 import { formsShown } from "./cellShown";
 import type { Entries } from "./entries";
 import type { RowStore } from "./rowStore";
 import type { Put } from "./selection";
-import { fieldsOf, formsOf, inOneLine, mainForm, MAIN, sameForms, type Forms } from "./shapes";
+import { fieldsOf, formsOf, inOneLine, mainForm, MAIN, sameForms, type Forms } from "../text/shapes";
 
 /** A text that goes into a cell. */
 export interface Replacing {

@@ -1,16 +1,16 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
-import { outbox } from "../../sheet/outbox/outbox";
-import type { Seen } from "../../sheet/outbox/slip";
-import { t } from "../../words/words";
+import type { Schemas } from "../api/client";
+import { outbox } from "./outbox/outbox";
+import type { Seen } from "./outbox/slip";
+import { t } from "../words/words";
 import type { EditEnd } from "./CellEditor";
 import { formsShown } from "./cellShown";
-import { Draft } from "./draft";
+import { Draft } from "../text/draft";
 import type { Entries } from "./entries";
 import type { Command, Place } from "./keyboard";
 import { takesText } from "./pasting";
 import type { CellView, RowStore } from "./rowStore";
-import { fieldsOf, formsOf, MAIN, sameForms, type Forms } from "./shapes";
+import { fieldsOf, formsOf, MAIN, sameForms, type Forms } from "../text/shapes";
 import { versionIn, type CellChanges, type Change } from "./useCellChanges";
 
 /** An open editor. It belongs to an entry and a language from its opening: wherever the cursor goes, its text ends there. */

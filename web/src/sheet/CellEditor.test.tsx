@@ -2,8 +2,8 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { CellEditor, type EditEnd } from "./CellEditor";
-import { Draft } from "./draft";
-import type { Forms } from "./shapes";
+import { Draft } from "../text/draft";
+import type { Forms } from "../text/shapes";
 
 function open(part: Partial<Parameters<typeof CellEditor>[0]> = {}) {
   const onEnd = vi.fn<(forms: Forms, end: EditEnd) => void>();

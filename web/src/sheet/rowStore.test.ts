@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { aRow } from "../../test/builders";
-import { outbox } from "../../sheet/outbox/outbox";
+import { aRow } from "../test/builders";
+import { outbox } from "./outbox/outbox";
 import { RowStore, type Row } from "./rowStore";
 
 const row = (id: number): Row => aRow({ id, key: `key.${id}` });
