@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { ask, Refused, Unreachable, whenSignedOut } from "./client";
-import { lineIsUp } from "./line";
+import { answered, lineIsUp } from "./line";
 
 const answering = (response: Response) =>
   vi.spyOn(globalThis, "fetch").mockImplementation(() => Promise.resolve(response.clone()));
@@ -74,5 +74,20 @@ describe("asking the server", () => {
     vi.stubGlobal("fetch", () => Promise.resolve(Response.json({ code: "no", detail: "No." }, { status: 403 })));
     await expect(ask("/api/x")).rejects.toThrow("No.");
     expect(lineIsUp()).toBe(true);
+  });
+
+  it("takes a page that is not ours for no answer, and says so", async () => {
+    vi.spyOn(globalThis, "fetch").mockResolvedValue(
+      new Response("<html>Sign in to the network</html>", { status: 200 }),
+    );
+    await expect(ask("/api/tables")).rejects.toThrow(Unreachable);
+    await expect(ask("/api/tables")).rejects.toThrow("Something between this page and the server");
+    answered();
+  });
+
+  it("says the status where a refusal is no JSON although it says so", async () => {
+    const broken = new Response("{", { status: 500, headers: { "Content-Type": "application/json" } });
+    vi.spyOn(globalThis, "fetch").mockResolvedValue(broken);
+    await expect(ask("/api/tables")).rejects.toThrow("The server answered with 500 and no reason.");
   });
 });

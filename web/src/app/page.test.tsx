@@ -1,8 +1,9 @@
 import { screen } from "@testing-library/react";
 import { Suspense } from "react";
-import { describe, expect, it } from "vitest";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it, vi } from "vitest";
 import { show } from "../test/builders";
-import { page } from "./page";
+import { Broken, page } from "./page";
 
 describe("a screen that is fetched when it is opened", () => {
   it("is shown once it has come", async () => {
@@ -24,5 +25,40 @@ describe("a screen that is fetched when it is opened", () => {
     );
     expect(await screen.findByRole("alert")).toHaveTextContent("This page could not be fetched");
     expect(screen.getByRole("button", { name: "Try again" })).toBeInTheDocument();
+  });
+
+  it("is fetched again when one asks, and is there then", async () => {
+    let times = 0;
+    const Deck = page(() => (times++ === 0 ? Promise.reject(new Error("404")) : Promise.resolve(() => <p>Deck</p>)));
+    show(<Deck />);
+    await userEvent.click(await screen.findByRole("button", { name: "Try again" }));
+    expect(await screen.findByText("Deck")).toBeInTheDocument();
+  });
+});
+
+describe("a screen that breaks", () => {
+  it("says so beside everything else, and can be looked at again", async () => {
+    let broken = true;
+    const Screen = () => {
+      if (broken) throw new Error("no such deck");
+      return <p>Deck</p>;
+    };
+    vi.spyOn(console, "error").mockImplementation(() => undefined);
+    const again = vi.fn(() => {
+      broken = false;
+    });
+    show(
+      <>
+        <p>The rest</p>
+        <Broken words="It broke." onAgain={again}>
+          <Screen />
+        </Broken>
+      </>,
+    );
+    expect(screen.getByRole("alert")).toHaveTextContent("It broke.What it was: no such deck");
+    expect(screen.getByText("The rest")).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "Try again" }));
+    expect(again).toHaveBeenCalledOnce();
+    expect(screen.getByText("Deck")).toBeInTheDocument();
   });
 });

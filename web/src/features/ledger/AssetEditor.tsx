@@ -32,15 +32,18 @@ interface Props {
 /** What opens in a cell of an asset: a file to choose, put forward as soon as it is stored. */
 export function AssetEditor({ label, now, onEnd }: Props) {
   const [said, setSaid] = useState("");
+  const [storing, setStoring] = useState(false);
   const button = useRef<HTMLButtonElement>(null);
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => button.current?.focus(), []);
   const choose = (file: File | undefined) => {
     if (!file) return;
     setSaid(t("asset.storing", { name: file.name }));
+    setStoring(true);
     storeAsset(file)
       .then((forms) => onEnd(forms, "put-forward"))
-      .catch((failure: unknown) => setSaid(sentenceOf(failure)));
+      .catch((failure: unknown) => setSaid(sentenceOf(failure)))
+      .finally(() => setStoring(false));
   };
   return (
     <div
@@ -50,9 +53,9 @@ export function AssetEditor({ label, now, onEnd }: Props) {
         if (event.key === "Escape") onEnd(now, "leave");
       }}
       onBlur={(event) => {
-        // The dialog of the browser that chooses a file takes the focus nowhere.
+        // The dialog of the browser that chooses a file takes the focus nowhere, and a file that is being stored is waited for.
         const to = event.relatedTarget;
-        if (to !== null && !event.currentTarget.contains(to)) onEnd(now, "blur");
+        if (!storing && to !== null && !event.currentTarget.contains(to)) onEnd(now, "blur");
       }}
     >
       {isPicture(now[MAIN]) && <img className="thumb" src={`/api/assets/${now.file}`} alt={now[MAIN]} />}

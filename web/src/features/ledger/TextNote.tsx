@@ -37,24 +37,26 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
           <p className="wrong">{pending.sentence}</p>
           <p className="soft">{t("footnotes.yours")}</p>
           {shown(mainForm(pending.forms), row?.shape === "plain" ? undefined : pending.forms)}
-          <div className="answers" hidden={pending.status === "waiting"}>
-            <Button
-              size="small"
-              variant="contained"
-              onClick={() =>
-                send(
-                  row?.shape === "plain"
-                    ? { action: "PUT_FORWARD", text: mainForm(pending.forms) }
-                    : { action: "PUT_FORWARD", forms: pending.forms },
-                )
-              }
-            >
-              {t("footnotes.putForward")}
-            </Button>
-            <Button size="small" onClick={() => outbox.drop(entry, tag)}>
-              {t("footnotes.dropMine")}
-            </Button>
-          </div>
+          {pending.status !== "waiting" && (
+            <div className="answers">
+              <Button
+                size="small"
+                variant="contained"
+                onClick={() =>
+                  send(
+                    row?.shape === "plain"
+                      ? { action: "PUT_FORWARD", text: mainForm(pending.forms) }
+                      : { action: "PUT_FORWARD", forms: pending.forms },
+                  )
+                }
+              >
+                {t("footnotes.putForward")}
+              </Button>
+              <Button size="small" onClick={() => outbox.drop(entry, tag)}>
+                {t("footnotes.dropMine")}
+              </Button>
+            </div>
+          )}
         </div>
       )}
       <p className="soft">
