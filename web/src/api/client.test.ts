@@ -77,17 +77,24 @@ describe("asking the server", () => {
   });
 
   it("takes a page that is not ours for no answer, and says so", async () => {
-    vi.spyOn(globalThis, "fetch").mockResolvedValue(
-      new Response("<html>Sign in to the network</html>", { status: 200 }),
-    );
+    answering(new Response("<html>Sign in to the network</html>", { status: 200 }));
     await expect(ask("/api/tables")).rejects.toThrow(Unreachable);
     await expect(ask("/api/tables")).rejects.toThrow("Something between this page and the server");
     answered();
   });
 
+  it("takes a reply that breaks off for none", async () => {
+    const half = () => new ReadableStream({ pull: (stream) => stream.error(new TypeError("network error")) });
+    vi.spyOn(globalThis, "fetch").mockImplementation(() => Promise.resolve(new Response(half(), { status: 200 })));
+    await expect(ask("/api/tables")).rejects.toThrow(Unreachable);
+    vi.spyOn(globalThis, "fetch").mockImplementation(() => Promise.resolve(new Response(half(), { status: 409 })));
+    await expect(ask("/api/tables")).rejects.toThrow(Unreachable);
+    answered();
+  });
+
   it("says the status where a refusal is no JSON although it says so", async () => {
     const broken = new Response("{", { status: 500, headers: { "Content-Type": "application/json" } });
-    vi.spyOn(globalThis, "fetch").mockResolvedValue(broken);
+    answering(broken);
     await expect(ask("/api/tables")).rejects.toThrow("The server answered with 500 and no reason.");
   });
 });

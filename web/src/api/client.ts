@@ -90,7 +90,7 @@ export async function ask<T>(path: string, request: Request = {}): Promise<T> {
   if (!response.ok) {
     throw await refusal(response, path);
   }
-  const text = await response.text();
+  const text = await whole(response);
   if (text === "") {
     answered();
     return undefined as T;
@@ -105,6 +105,17 @@ export async function ask<T>(path: string, request: Request = {}): Promise<T> {
   return json as T;
 }
 
+/** A reply to its end; one that breaks off is none. */
+async function whole(response: Response): Promise<string> {
+  try {
+    return await response.text();
+  } catch (failure) {
+    if (failure instanceof DOMException && failure.name === "AbortError") throw failure;
+    notAnswered(look);
+    throw new Unreachable();
+  }
+}
+
 const NOT_JSON = Symbol("not JSON");
 
 function parsed(text: string): unknown {
@@ -116,7 +127,7 @@ function parsed(text: string): unknown {
 }
 
 async function refusal(response: Response, path: string): Promise<Refused> {
-  const body = await response.text();
+  const body = await whole(response);
   let problem: Record<string, unknown> = {};
   const told = response.headers.get("Content-Type")?.includes("json") ? parsed(body) : NOT_JSON;
   if (typeof told === "object" && told !== null) problem = told as Record<string, unknown>;
