@@ -11,7 +11,9 @@ import { useTables } from "../features/ledger/useLedger";
 import { reviewsIn, useSession, type Person } from "../features/session/useSession";
 import { t } from "../words/words";
 import { UnsavedTexts } from "../features/unsaved/UnsavedTexts";
+import { KeysDialog } from "../features/ledger/KeysDialog";
 import { Logo } from "./Logo";
+import { useFrameKeys } from "./useFrameKeys";
 import "./frame.css";
 
 interface Props {
@@ -28,6 +30,7 @@ interface Props {
 /** The desk: scope line above, thumb tabs at the left, the open book. */
 export function Frame({ me, title, aside, scope, children }: Props) {
   const { pathname } = useLocation();
+  const { keys, closeKeys } = useFrameKeys();
   const sentence = useRef<HTMLDivElement>(null);
   const book = useRef<HTMLElement>(null);
   // The window's name says where one is, in the words of the screen.
@@ -60,6 +63,7 @@ export function Frame({ me, title, aside, scope, children }: Props) {
       <main className="book" ref={book} tabIndex={-1}>
         {children}
       </main>
+      <KeysDialog open={keys} onClose={closeKeys} />
     </div>
   );
 }
