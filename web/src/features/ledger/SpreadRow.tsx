@@ -134,7 +134,7 @@ export const SpreadRow = memo(function SpreadRow({
             aria-selected={current || chosen}
             aria-label={
               row &&
-              `${row.key}, ${language.englishName}, ${t(`state.${shown.state}`)}: ${shown.text || t("cell.empty")}`
+              `${row.key}, ${language.englishName}, ${t(`state.${shown.state}`)}: ${shown.text || t("cell.empty")}${shown.remark && `. ${shown.remark}`}`
             }
             className={`cell${current ? " current" : ""}${chosen ? " chosen" : ""}${single ? "" : " marked"}`}
             onMouseDown={(event) => {
