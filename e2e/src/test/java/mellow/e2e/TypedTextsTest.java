@@ -37,9 +37,9 @@ class TypedTextsTest {
             """;
 
     private static String table(String name, int entries) {
-        StringBuilder csv = new StringBuilder("key,en,pl,de\n");
+        StringBuilder csv = new StringBuilder("key,en,pl,de,fi\n");
         for (int i = 1; i <= entries; i++) {
-            csv.append("knot.").append(i).append(",Knot ").append(i).append(",,\n");
+            csv.append("knot.").append(i).append(",Knot ").append(i).append(",,,\n");
         }
         DemoServer.takeIn(name, name + ".csv", csv.toString().getBytes(StandardCharsets.UTF_8));
         return "/ledger?table=" + name.toLowerCase(Locale.ROOT).replace(' ', '-') + "&in=";
@@ -225,31 +225,32 @@ class TypedTextsTest {
         }
     }
 
+    /** In Finnish, as other tests count what became of Polish offers. */
     @Test
     void anAmendmentThatIsLeftIsGoneOnWith() {
-        String address = table("Anchor-hitch", 3) + "pl";
+        String address = table("Anchor-hitch", 3) + "fi";
         try (Browser lina = at(address, "lina");
                 Browser oskar = DemoServer.browse()) {
-            lina.press("w\u0119ze\u0142 pierwszy", Keys.ENTER, "w\u0119ze\u0142 drugi", Keys.ENTER);
+            lina.press("ensimm\u00e4inen", Keys.ENTER, "toinen", Keys.ENTER);
             lina.until(d -> lina.count(".line .remark.offered") == 2 ? true : null, "two offers");
-            oskar.go("/review?in=pl&table=anchor-hitch");
+            oskar.go("/review?in=fi&table=anchor-hitch");
             oskar.signIn("oskar", DemoServer.PASSWORD);
             oskar.see(".strip.here .key", "knot.1");
             oskar.press("a");
             oskar.see(".strip.here textarea");
-            oskar.press(" poprawiony", Keys.TAB);
-            oskar.see(".strip .kept", "poprawiony");
+            oskar.press(" korjattu", Keys.TAB);
+            oskar.see(".strip .kept", "korjattu");
             oskar.driver().navigate().refresh();
-            oskar.see(".strip .kept", "poprawiony");
+            oskar.see(".strip .kept", "korjattu");
             oskar.see(".strip.here .key", "knot.1");
             oskar.press("a");
-            assertThat(oskar.see(".strip.here textarea").getAttribute("value")).endsWith("pierwszy poprawiony");
-            oskar.press(" raz", Keys.ENTER);
+            assertThat(oskar.see(".strip.here textarea").getAttribute("value")).endsWith("ensimm\u00e4inen korjattu");
+            oskar.press(" taas", Keys.ENTER);
             oskar.see(".strip.here .key", "knot.2");
             oskar.gone(".strip .kept");
             lina.driver().navigate().refresh();
             ready(lina);
-            has(lina, 0, 0, "pierwszy poprawiony raz");
+            has(lina, 0, 0, "ensimm\u00e4inen korjattu taas");
         }
     }
 
