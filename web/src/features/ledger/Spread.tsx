@@ -316,7 +316,9 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
           </div>
         </div>
       </div>
-      <span className="visually-hidden" role="status">{t("ledger.position", { n: entries.size, row: count(place.row + 1) })}</span>
+      <span className="visually-hidden" role="status">
+        {t("ledger.position", { n: entries.size, row: count(place.row + 1) })}
+      </span>
     </>
   );
 });

@@ -111,23 +111,27 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
   const amended = (strip: Strip, forms: Forms, how: EditEnd) => {
     if (!amending) return;
     setAmending(null);
-    const same = sameForms(forms, formsOfStrip(strip));
-    // Left as it was opened, it is what it was: kept since before, or nothing.
-    if (how !== "put-forward" && sameForms(forms, amending.initial)) {
-      outbox.leaves(strip.entry, language.tag, amending.id);
-      return;
-    }
     const sends = how === "put-forward" && Object.keys(forms).length > 0;
-    if (!sends && !same) {
-      // Left in any other way, it is lost in none of them.
-      outbox.keeps(strip.entry, language.tag, amending.id, forms, t("review.amendedKept"));
+    const same = sameForms(forms, formsOfStrip(strip));
+    if (sends && !same) {
+      answered();
+      void review.amend(strip, strip.shape === "plain" ? { text: forms[MAIN] } : { forms }, amending);
       return;
     }
-    if (!sends || same) outbox.leaves(strip.entry, language.tag, amending.id);
-    if (!sends) return;
-    answered();
-    if (same) void review.answer([strip], { action: "SETTLE" });
-    else void review.amend(strip, strip.shape === "plain" ? { text: forms[MAIN] } : { forms }, amending);
+    if (same) {
+      // It is what was offered, and nothing of one's own is left.
+      outbox.leaves(strip.entry, language.tag, amending.id);
+      outbox.drop(strip.entry, language.tag);
+    } else if (Object.keys(forms).length === 0 || sameForms(forms, amending.initial)) {
+      outbox.leaves(strip.entry, language.tag, amending.id);
+    } else {
+      // Left in any way but Enter, it is lost in none of them.
+      outbox.keeps(strip.entry, language.tag, amending.id, forms, t("review.amendedKept"));
+    }
+    if (sends) {
+      answered();
+      void review.answer([strip], { action: "SETTLE" });
+    }
   };
   const withoutChoices = (which: Strip[]) => {
     const several = choices(which);

@@ -217,6 +217,27 @@ describe("the outbox", () => {
     expect(changes(all).map((one) => one.path)).toEqual(["/api/changes/11/undo"]);
   });
 
+  it("sends nothing twice when a newer text has overtaken one that waited", async () => {
+    serve({ [PATH]: refusal(503, "busy", "Not now.") });
+    const { outbox, waiting, pencil, type } = await page();
+    await pencil("a");
+    const { answer, give, asked } = later();
+    const all = serve({ [PATH]: answer });
+    const second = pencil("b", type("b"));
+    await vi.waitFor(() => expect(asked()).toBe(1));
+    void pencil("c", type("c"));
+    waiting.now();
+    await Promise.resolve();
+    expect(asked()).toBe(1);
+    give(0, { change: 1, cell: cell(4, "b") });
+    await second;
+    await vi.waitFor(() => expect(asked()).toBe(2));
+    give(1, { change: 2, cell: cell(5, "c") });
+    await outbox.rest();
+    expect(changes(all).map((one) => (one.json as { text: string }).text)).toEqual(["b", "c"]);
+    expect(outbox.pending(7, "de")).toBeUndefined();
+  });
+
   it("keeps a text that is refused, and says why", async () => {
     serve({ [PATH]: refusal(422, "blocked", "The placeholder {n} is missing.") });
     const { outbox, pencil } = await page();

@@ -132,10 +132,10 @@ export class Outbox {
     return id;
   }
 
-  /** A letter was typed there. */
+  /** A letter was typed there. Nobody is told: the editor shows it, and nothing else does before it is left. */
   typed(entry: number, language: string, id: string, forms: Forms): void {
     const name = nameOf(entry, language);
-    this.#put(name, slips.typed(this.#slip(name), id, forms));
+    this.#keep(name, slips.typed(this.#slip(name), id, forms));
   }
 
   /** The editor is left, and nothing was changed in it. */
@@ -238,11 +238,15 @@ export class Outbox {
   }
 
   #put(name: string, slip: Slip): void {
+    this.#keep(name, slip);
+    this.#tell(name, null, false);
+  }
+
+  #keep(name: string, slip: Slip): void {
     if (slips.isDone(slip)) this.#slips.delete(name);
     else this.#slips.set(name, slip);
     const [entry = "", language = ""] = name.split(" ");
     keepRecord(this.#person, Number(entry), language, slip);
-    this.#tell(name, null, false);
   }
 
   #tell(name: string, cell: CellView | null, changed: boolean): void {
@@ -269,7 +273,9 @@ export class Outbox {
   }
 
   async #again(name: string): Promise<"done" | "again"> {
-    if (this.#slip(name).chain.length === 0) return "done";
+    // A newer text may have overtaken the one that waited, and be on its way by itself.
+    const { head, chain } = this.#slip(name);
+    if (chain.length === 0 || head === "sending") return "done";
     const outcome = await this.#send(name);
     if (outcome === "done") void this.#run(name);
     return outcome;

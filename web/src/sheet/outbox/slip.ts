@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { sameForms, type Forms } from "../../text/shapes";
+import { formsOf, MAIN, sameForms, type Forms } from "../../text/shapes";
 
 export type CellView = Schemas["CellView"];
 export type Change = Omit<Schemas["CellChange"], "version" | "meaningConfirmed"> & { meaningConfirmed?: boolean };
@@ -53,7 +53,7 @@ export function isDone(slip: Slip): boolean {
 
 /** The text that a change brings; null when it brings none. */
 export function formsOfChange({ text, forms }: Pick<Change, "text" | "forms">): Forms | null {
-  return forms ?? (text === undefined ? null : { other: text });
+  return forms ?? (text === undefined ? null : { [MAIN]: text });
 }
 
 /** What somebody sees who begins to type now, knowing the cell at `version`. */
@@ -175,8 +175,5 @@ export function conflicted(slip: Slip, theirs: CellView, why: string): Slip {
 
 /** Whether a cell has a text, in force or on offer. */
 function says(cell: CellView, forms: Forms): boolean {
-  return [cell, ...cell.offers].some((one) => {
-    const said = one.forms ?? (one.text === undefined ? {} : { other: one.text });
-    return sameForms(said, forms);
-  });
+  return [cell, ...cell.offers].some((one) => sameForms(formsOf(one.text, one.forms), forms));
 }

@@ -9,7 +9,6 @@ type Attempt = () => Promise<"done" | "again">;
  */
 class Waiting {
   readonly #attempts = new Map<string, Attempt>();
-  readonly #listeners = new Set<() => void>();
   #delay = FIRST_MS;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #busy = false;
@@ -26,19 +25,12 @@ class Waiting {
   /** Tries `attempt` until it is done; a later one under the same name takes its place. */
   add(name: string, attempt: Attempt): void {
     this.#attempts.set(name, attempt);
-    this.#told();
     this.#schedule();
-  }
-
-  /** Tries no more what waits under that name. */
-  drop(name: string): void {
-    if (this.#attempts.delete(name)) this.#told();
   }
 
   /** Forgets all of it. */
   clear(): void {
     this.#attempts.clear();
-    this.#told();
   }
 
   /** Tries at once, as when somebody has signed in again. */
@@ -47,11 +39,6 @@ class Waiting {
     clearTimeout(this.#timer);
     this.#timer = undefined;
     void this.#run();
-  }
-
-  subscribe(listener: () => void): () => void {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
   }
 
   #schedule(): void {
@@ -70,14 +57,9 @@ class Waiting {
       if ((await attempt()) === "again") break;
       if (this.#attempts.get(name) === attempt) this.#attempts.delete(name);
       this.#delay = FIRST_MS;
-      this.#told();
     }
     this.#busy = false;
     this.#schedule();
-  }
-
-  #told(): void {
-    for (const listener of this.#listeners) listener();
   }
 }
 
