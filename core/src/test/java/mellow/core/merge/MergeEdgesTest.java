@@ -5,17 +5,11 @@ import static mellow.core.merge.MergeFiles.GERMAN;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashMap;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import mellow.core.cell.Actor;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
 import mellow.core.format.EntryList;
@@ -27,19 +21,13 @@ import mellow.core.format.FileText;
 import mellow.core.format.FreshOnly;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.registry.Formats;
-import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
-import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.junit.jupiter.params.provider.EnumSource;
 
 /** Who may what, files that say little, and entries that only one side has. */
 class MergeEdgesTest {
-
-    private static final LanguageTag FINNISH = new LanguageTag("fi");
-
     private static FileReading csv(String... lines) {
         return Formats.read(
                 "texts.csv", String.join("\n", lines).getBytes(StandardCharsets.UTF_8), ReadOptions.AUTOMATIC);
@@ -84,104 +72,6 @@ class MergeEdgesTest {
                 new RecordEntry.Source(shape, source, new Revisions(3, 2), 2),
                 new RecordEntry.About("", "", "", 0, 0, true),
                 german.isEmpty() ? Map.of() : Map.of(GERMAN, cell));
-    }
-
-    /** A comparison under terms that a test changes one by one. */
-    private static final class Ask {
-        private final FileReading now;
-        private @Nullable FileReading before;
-        private Set<LanguageTag> fourEyes = Set.of();
-        private Set<LanguageTag> reviews = Set.of(GERMAN);
-        private boolean coordinator = true;
-        private boolean removes = true;
-        private Set<EntryId> removed = Set.of();
-        private Arrival arrival = Arrival.SETTLED;
-        private Choices choices = Choices.NONE;
-        private final List<String> met = new ArrayList<>();
-        private Comparison comparison;
-
-        Ask(FileReading now) {
-            this.now = now;
-        }
-
-        Ask after(FileReading file) {
-            before = file;
-            return this;
-        }
-
-        Ask without(String key) {
-            removed = Set.of(new EntryId(key, ""));
-            return this;
-        }
-
-        Ask choosing(Choice choice) {
-            choices = (kind, id, language) -> choice;
-            return this;
-        }
-
-        Ask arriving(Arrival how) {
-            arrival = how;
-            return this;
-        }
-
-        Ask fourEyes() {
-            fourEyes = Set.of(GERMAN);
-            return this;
-        }
-
-        Ask asContributor() {
-            coordinator = false;
-            reviews = Set.of();
-            return this;
-        }
-
-        Ask ofAPart() {
-            removes = false;
-            return this;
-        }
-
-        List<Change> changes(RecordEntry... record) {
-            List<Change> changes = new ArrayList<>();
-            comparison = new Comparison(
-                    now,
-                    before,
-                    new Terms(
-                            ENGLISH,
-                            Map.of(GERMAN, arrival),
-                            new Terms.May(fourEyes, reviews, coordinator),
-                            removes,
-                            removed,
-                            choices));
-            Comparison.Listener listener = new Comparison.Listener() {
-
-                @Override
-                public void change(Change change) {
-                    changes.add(change);
-                }
-
-                @Override
-                public void met(int index, RecordEntry entry) {
-                    met.add(entry.entryId().key() + "@" + index);
-                }
-
-                @Override
-                public void alone(RecordEntry entry) {
-                    met.add(entry.entryId().key() + " alone");
-                }
-            };
-            Arrays.stream(record).forEach(entry -> comparison.compare(entry, listener));
-            comparison.rest(listener);
-            return changes;
-        }
-
-        /** Kind, key, language, choice, and how the text arrives. */
-        List<String> tells(RecordEntry... record) {
-            return changes(record).stream()
-                    .map(change -> change.kind() + " " + change.id().key()
-                            + (change.language() == null ? "" : " " + change.language()) + " " + change.choice()
-                            + (change.arrives() == null ? "" : " " + change.arrives()))
-                    .toList();
-        }
     }
 
     @Test
@@ -482,166 +372,6 @@ class MergeEdgesTest {
     }
 
     @Test
-    void aFieldThatIsSilentChangesNothing() {
-        Description note = new Description(Map.of(Field.NOTE, "n"));
-        Description other = new Description(Map.of(Field.NOTE, "m"));
-        Description none = new Description(Map.of(Field.NOTE, ""));
-        assertThat(Description.decide(null, note, none))
-                .isEqualTo(new Description.Decided(Description.NONE, Description.NONE));
-        assertThat(Description.decide(note, note, none).taken()).isEqualTo(none);
-        assertThat(Description.decide(other, note, none).conflicting()).isEqualTo(none);
-        assertThat(Description.decide(null, none, note).taken()).isEqualTo(note);
-        assertThat(Description.decide(null, other, note).conflicting()).isEqualTo(note);
-        assertThat(Description.decide(note, other, note))
-                .isEqualTo(new Description.Decided(Description.NONE, Description.NONE));
-        assertThat(none.in(note)).isEqualTo(note);
-        assertThat(new Description(Map.of(Field.LIMIT, "")).limitOr(5)).isZero();
-        assertThat(new Description(Map.of(Field.LIMIT, "7")).limitOr(5)).isEqualTo(7);
-        assertThat(note.limitOr(5)).isEqualTo(5);
-    }
-
-    @ParameterizedTest
-    @CsvSource({
-        "SETTLED, true, true, false, SETTLED",
-        "SETTLED, true, false, false, OFFERED",
-        "SETTLED, true, false, true, SETTLED",
-        "SETTLED, false, true, false, OFFERED",
-        "SETTLED, false, false, true, OFFERED",
-        "OFFERED, true, true, true, OFFERED",
-        "PENCILLED, false, false, false, PENCILLED"
-    })
-    void whatOneBringsSettlesWhereOnesOwnDoes(
-            Arrival chosen, boolean reviews, boolean settlesOwn, boolean vouches, Arrival arrives) {
-        assertThat(chosen.by(new Actor(7, true, reviews, settlesOwn, false), vouches))
-                .isEqualTo(arrives);
-    }
-
-    @ParameterizedTest
-    @EnumSource(ChangeKind.class)
-    void whatAKindShapes(ChangeKind kind) {
-        assertThat(kind.succeeds()).isEqualTo(Set.of("RENAMED", "REWORDED").contains(kind.name()));
-        assertThat(kind.shapesOthers())
-                .isEqualTo(Set.of(
-                                "NEW_ENTRIES",
-                                "RENAMED",
-                                "REWORDED",
-                                "SOURCES_REWRITTEN",
-                                "SOURCE_CONFLICTS",
-                                "EDITED_HERE",
-                                "DESCRIPTIONS",
-                                "DESCRIPTION_CONFLICTS",
-                                "WITHOUT_SOURCE")
-                        .contains(kind.name()));
-    }
-
-    @Test
-    void untouchedAreThoseMetWithoutAChange() {
-        Untouched untouched = new Untouched();
-        untouched.met(0);
-        untouched.met(1);
-        untouched.touched(0);
-        untouched.touched(-1);
-        untouched.touched(5);
-        assertThat(untouched.count()).isEqualTo(1);
-    }
-
-    /** Heirs in a catalogue, as "gone>new" by key. */
-    private static Set<String> heirs(FileReading base, FileReading file) {
-        Map<EntryId, Integer> then = new HashMap<>();
-        Map<EntryId, Integer> now = new LinkedHashMap<>();
-        for (int i = 0; i < base.size(); i++) {
-            then.put(base.id(i), i);
-        }
-        for (int i = 0; i < file.size(); i++) {
-            now.put(file.id(i), i);
-        }
-        Succession found = Succession.of(
-                base, file, i -> !now.containsKey(base.id(i)), i -> !then.containsKey(file.id(i)), ENGLISH);
-        Set<String> heirs = new HashSet<>();
-        for (int i = 0; i < base.size(); i++) {
-            Integer heir = found.heirOf(base.id(i));
-            if (heir != null) {
-                heirs.add(base.id(i).key() + ">" + file.id(heir).key());
-                assertThat(found.formerOf(heir)).isEqualTo(i);
-            }
-        }
-        return heirs;
-    }
-
-    private static FileReading po(String... messages) {
-        StringBuilder content = new StringBuilder("msgid \"\"\nmsgstr \"Language: de\\nX-Source-Language: en\\n\"\n");
-        for (String message : messages) {
-            String[] parts = message.split("\\|", -1);
-            content.append('\n');
-            if (parts.length > 2) {
-                content.append("#| msgid \"").append(parts[2]).append("\"\n");
-            }
-            if (parts.length > 1 && !parts[1].isEmpty()) {
-                content.append("msgctxt \"").append(parts[1]).append("\"\n");
-            }
-            content.append("msgid \"").append(parts[0]).append("\"\nmsgstr \"\"\n");
-        }
-        return Formats.read("de.po", content.toString().getBytes(StandardCharsets.UTF_8), ReadOptions.AUTOMATIC);
-    }
-
-    @Test
-    void signsOfWhoLivesOn() {
-        // The file says so, whatever the two have in common; not when two claim it, nor in another context.
-        assertThat(heirs(po("Stays put", "Dense fog"), po("Stays put", "All clear||Dense fog")))
-                .containsExactly("Dense fog>All clear");
-        assertThat(heirs(po("Stays put", "Dense fog"), po("Stays put", "All clear||Dense fog", "Calm sea||Dense fog")))
-                .isEmpty();
-        assertThat(heirs(po("Stays put", "Dense fog|sky"), po("Stays put", "All clear|sea|Dense fog")))
-                .isEmpty();
-        // A context of its own tells; one that others stand in does not.
-        assertThat(heirs(po("Stays put", "Dense fog|sky"), po("Stays put", "All clear|sky")))
-                .containsExactly("Dense fog>All clear");
-        assertThat(heirs(po("Stays put|sky", "Dense fog|sky"), po("Stays put|sky", "All clear|sky")))
-                .isEmpty();
-        assertThat(heirs(po("Stays put", "Dense fog|sky", "Thick fog|sky"), po("Stays put", "All clear|sky")))
-                .isEmpty();
-        assertThat(heirs(po("Stays put", "Dense fog|sky"), po("Stays put", "All clear|sky", "Calm|sky")))
-                .isEmpty();
-        // Its own words in another context
-        assertThat(heirs(po("Stays put", "Dense fog|sky"), po("Stays put", "Dense fog|sea")))
-                .containsExactly("Dense fog>Dense fog");
-        // Half of the words in common is enough, and less is not; between the same neighbours, or beside one of them
-        assertThat(heirs(po("Aa", "abcd", "Zz"), po("Aa", "abxy", "Zz"))).containsExactly("abcd>abxy");
-        assertThat(heirs(po("Aa", "abcd", "Zz"), po("Aa", "axyz", "Zz"))).isEmpty();
-        assertThat(heirs(po("Aa", "abcd", "Zz"), po("Aa", "abcdefghi", "Zz"))).isEmpty();
-        assertThat(heirs(po("Aa", "abcd", "Zz"), po("Aa", "abcdefgh", "Zz"))).containsExactly("abcd>abcdefgh");
-        assertThat(heirs(po("Aa", "abcd", "Zz"), po("Aa", "abcx", "Mm", "Zz"))).isEqualTo(Set.of("abcd>abcx"));
-        assertThat(heirs(po("Aa", "Kk", "abcd", "Zz"), po("Aa", "abcx", "Kk", "Mm", "Zz")))
-                .isEmpty();
-        assertThat(heirs(po("Aa", "abcd", "Kk", "Zz"), po("Kk", "Aa", "abcx", "Zz")))
-                .containsExactly("abcd>abcx");
-        assertThat(heirs(po("Aa", "abcd", "Kk"), po("Aa", "Mm", "abcx", "Kk"))).containsExactly("abcd>abcx");
-        // Two that are equally alike: neither can be told.
-        assertThat(heirs(po("Aa", "abcd", "Zz"), po("Aa", "abcx", "abcy", "Zz")))
-                .isEmpty();
-        assertThat(heirs(po("Aa", "abcx", "abcy", "Zz"), po("Aa", "abcd", "Zz")))
-                .isEmpty();
-        assertThat(heirs(po("Aa", "abcd", "Zz"), po("Aa", "abxy", "abcy", "Zz")))
-                .containsExactly("abcd>abcy");
-        // Where keys are names, another name is another thing, unless it says the same.
-        assertThat(heirs(
-                        csv("key,en,de", "a,Dense fog,x", "k,Stays,y"),
-                        csv("key,en,de", "b,Dense fogs,x", "k,Stays,y")))
-                .isEmpty();
-        assertThat(heirs(
-                        csv("key,en,de", "a,Dense fog,x", "k,Stays,y"), csv("key,en,de", "b,Dense fog,x", "k,Stays,y")))
-                .containsExactly("a>b");
-        assertThat(heirs(csv("key,en,de", "a,,x", "k,Stays,y"), csv("key,en,de", "b,,x", "k,Stays,y")))
-                .isEmpty();
-        assertThat(heirs(
-                        csv("key,fi,de", "a,Dense fog,x", "k,Stays,y"), csv("key,en,de", "b,Dense fog,x", "k,Stays,y")))
-                .isEmpty();
-        assertThat(heirs(
-                        csv("key,en,de", "a,Dense fog,x", "k,Stays,y"), csv("key,fi,de", "b,Dense fog,x", "k,Stays,y")))
-                .isEmpty();
-    }
-
-    @Test
     void languagesThatNobodyAskedForAreNotLookedAt() {
         assertThat(new Ask(csv("key,en,de,fi", "up,Ramp,Rampe,Ramppi")).tells(mine(1, "up", "Ramp", "Rampe")))
                 .isEmpty();
@@ -653,6 +383,5 @@ class MergeEdgesTest {
                     assertThat(change.kind()).isEqualTo(ChangeKind.WITHOUT_SOURCE);
                     assertThat(change.after().main()).isEqualTo("Ramppi");
                 });
-        assertThat(FINNISH.value()).isEqualTo("fi");
     }
 }
