@@ -24,6 +24,19 @@ public final class LayoutFinder {
     private static final Map<String, Role> NAMES = names();
     private static final double LOOKS_LIKE_KEYS = 0.8;
 
+    /** Headings of the texts that the others are made after, where they tell no language; products are mostly written in English. */
+    private static final Set<String> SOURCE = Set.of(
+            "source",
+            "source text",
+            "source string",
+            "original",
+            "original text",
+            "ausgangstext",
+            "quelltext",
+            "l\u00e4hdeteksti");
+
+    private static final LanguageTag ENGLISH = new LanguageTag("en");
+
     private LayoutFinder() {}
 
     /**
@@ -99,6 +112,20 @@ public final class LayoutFinder {
             Optional<LanguageTag> language = heading.isBlank() ? Optional.empty() : LanguageNames.recognise(heading);
             columns.add(
                     language.map(tag -> Column.text(heading, tag)).orElseGet(() -> Column.of(heading, Role.IGNORED)));
+        }
+        return withSource(columns);
+    }
+
+    /** Gives a column that is only called the source its language: English, unless another column is. */
+    private static List<Column> withSource(List<Column> columns) {
+        boolean english = columns.stream()
+                .anyMatch(column -> column.language().filter(ENGLISH::equals).isPresent());
+        for (int i = 0; i < columns.size() && !english; i++) {
+            Column column = columns.get(i);
+            if (column.role() == Role.IGNORED && SOURCE.contains(folded(column.heading()))) {
+                columns.set(i, Column.text(column.heading(), ENGLISH));
+                english = true;
+            }
         }
         return columns;
     }

@@ -49,6 +49,10 @@ class LayoutFinderTest {
                 "spellings|KEY_ID,EN-us,pt_br,zh_Hant|0: KEY en-US pt-BR zh-Hant",
                 "a table of language names has its header above|key,en,de/lang.de,German,Deutsch/lang.fi,Finnish,Finnisch|0: KEY en de",
                 "columns that say nothing are left out|key,Status,en,Reviewed by|0: KEY - en -",
+                "what is only called the source is English|key,Source text,de,fi|0: KEY en de fi",
+                "a source beside English is not guessed at|key,source,en,de|0: KEY - en de",
+                "a source that tells its language is in it|key,source (de),fi|0: KEY de fi",
+                "only one source is taken|key,Original,Source,de|0: KEY en - de",
                 "no header at all|a,b,c/1,2,3|-1: "
             })
     void finds(String what, String sheet, String layout) {
