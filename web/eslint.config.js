@@ -8,9 +8,12 @@ const ROOMS = {
   api: ["words"],
   live: ["api", "words"],
   theme: ["words"],
-  text: ["theme", "api", "words"],
-  scope: ["text", "theme", "api", "words"],
-  sheet: ["scope", "text", "theme", "live", "api", "words"],
+  parts: ["theme", "api", "words"],
+  text: ["parts", "theme", "api", "words"],
+  scope: ["text", "parts", "theme", "api", "words"],
+  sheet: ["scope", "text", "parts", "theme", "live", "api", "words"],
+  session: ["sheet", "api", "words"],
+  desk: ["session", "sheet", "scope", "parts", "theme", "words"],
 };
 const ABOVE = ["app", "features", ...Object.keys(ROOMS)];
 
@@ -24,6 +27,36 @@ export default tseslint.config(
       "no-console": "error",
       "@typescript-eslint/no-non-null-assertion": "error",
       "react-hooks/incompatible-library": "off",
+    },
+  },
+  {
+    files: ["src/features/**"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            { regex: "^\\.\\./[a-z]+/", message: "Another feature is entered through its door, its index." },
+            { group: ["**/../app/**"], message: "The application is above its features." },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ["src/app/**"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              regex: "/features/[a-z]+/(?!\\w+Page$)",
+              message: "A feature is entered through its door; only its pages are fetched by name.",
+            },
+          ],
+        },
+      ],
     },
   },
   ...Object.entries(ROOMS).map(([room, below]) => ({

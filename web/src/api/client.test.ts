@@ -46,7 +46,7 @@ describe("asking the server", () => {
 
   it("says so when a refusal has no reason", async () => {
     answering(new Response("<html>", { status: 502, headers: { "Content-Type": "text/html" } }));
-    await expect(ask("/api/x")).rejects.toThrow("The server answered with 502 and no reason.");
+    await expect(ask("/api/x")).rejects.toThrow("The server answered with 502 and gave no reason.");
   });
 
   it("tells a server that is away from one that refuses", async () => {
@@ -95,6 +95,6 @@ describe("asking the server", () => {
   it("says the status where a refusal is no JSON although it says so", async () => {
     const broken = new Response("{", { status: 500, headers: { "Content-Type": "application/json" } });
     answering(broken);
-    await expect(ask("/api/tables")).rejects.toThrow("The server answered with 500 and no reason.");
+    await expect(ask("/api/tables")).rejects.toThrow("The server answered with 500 and gave no reason.");
   });
 });

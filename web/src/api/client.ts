@@ -20,7 +20,7 @@ export class Refused extends Error {
 
 /** The server cannot be reached. */
 export class Unreachable extends Error {
-  constructor(sentence = "The server cannot be reached just now.") {
+  constructor(sentence = t("api.unreachable")) {
     super(sentence);
   }
 }
@@ -140,7 +140,7 @@ async function refusal(response: Response, path: string): Promise<Refused> {
     onSignedOut();
   }
   const sentence =
-    typeof problem.detail === "string" ? problem.detail : `The server answered with ${response.status} and no reason.`;
+    typeof problem.detail === "string" ? problem.detail : t("api.noReason", { status: String(response.status) });
   return new Refused(response.status, String(problem.code ?? "unforeseen"), sentence, problem);
 }
 

@@ -4,12 +4,17 @@ import { Navigate, Route, Routes, useLocation } from "react-router";
 import { sentenceOf } from "../api/client";
 import { BoardPage } from "../features/board/BoardPage";
 import { LedgerPage } from "../features/ledger/LedgerPage";
-import { SignIn } from "../features/session/SignIn";
-import { NoRights } from "../features/session/NoRights";
-import { seesAnything, useSession } from "../features/session/useSession";
+import { NoRights, SignIn } from "../features/door";
+import { Bell } from "../features/bell";
+import { FindBox } from "../features/find";
+import { UnsavedTexts } from "../features/unsaved";
+import { DeskProvider, type DeskParts } from "../desk/Frame";
+import { PersonMenu } from "./PersonMenu";
+import { Tabs } from "./Tabs";
+import { seesAnything, useSession, type Person } from "../session/useSession";
 import { t } from "../words/words";
 import { LineDown } from "./LineDown";
-import { Broken, page } from "./page";
+import { Broken, page } from "../parts/later";
 import { UnknownPage } from "./UnknownPage";
 import { useOutbox } from "./useOutbox";
 
@@ -63,24 +68,41 @@ export function App() {
   return (
     <Broken key={pathname} words={t("page.broken")} onAgain={() => void retry()}>
       <LineDown />
-      <Routes>
-        <Route path="/board" element={<BoardPage me={person} />} />
-        <Route path="/review" element={<ReviewPage me={person} />} />
-        <Route path="/wordbook" element={<WordbookPage me={person} />} />
-        <Route path="/offers" element={<OffersPage me={person} />} />
-        <Route path="/people/:id" element={<PersonPage me={person} />} />
-        <Route path="/reports/:language" element={<ReportPage me={person} />} />
-        <Route path="/people" element={<PeoplePage me={person} />} />
-        <Route path="/products" element={<ProductsPage me={person} />} />
-        <Route path="/tables/:slug" element={<TablePage me={person} />} />
-        <Route path="/ledger" element={<LedgerPage me={person} />} />
-        <Route path="/intake" element={<IntakeListPage me={person} />} />
-        <Route path="/intake/:id" element={<IntakePage me={person} />} />
-        <Route path="/" element={<Navigate to="/board" replace />} />
-        <Route path="/index.html" element={<Navigate to="/board" replace />} />
-        <Route path="/sign-in" element={<Navigate to="/board" replace />} />
-        <Route path="*" element={<UnknownPage me={person} />} />
-      </Routes>
+      <DeskProvider value={deskOf(person)}>
+        <Routes>
+          <Route path="/board" element={<BoardPage me={person} />} />
+          <Route path="/review" element={<ReviewPage me={person} />} />
+          <Route path="/wordbook" element={<WordbookPage me={person} />} />
+          <Route path="/offers" element={<OffersPage me={person} />} />
+          <Route path="/people/:id" element={<PersonPage me={person} />} />
+          <Route path="/reports/:language" element={<ReportPage />} />
+          <Route path="/people" element={<PeoplePage me={person} />} />
+          <Route path="/products" element={<ProductsPage me={person} />} />
+          <Route path="/tables/:slug" element={<TablePage me={person} />} />
+          <Route path="/ledger" element={<LedgerPage me={person} />} />
+          <Route path="/intake" element={<IntakeListPage />} />
+          <Route path="/intake/:id" element={<IntakePage me={person} />} />
+          <Route path="/" element={<Navigate to="/board" replace />} />
+          <Route path="/index.html" element={<Navigate to="/board" replace />} />
+          <Route path="/sign-in" element={<Navigate to="/board" replace />} />
+          <Route path="*" element={<UnknownPage />} />
+        </Routes>
+      </DeskProvider>
     </Broken>
   );
+}
+
+/** What stands on every desk of a person. */
+function deskOf(me: Person): DeskParts {
+  return {
+    tools: (scope) => (
+      <>
+        <UnsavedTexts />
+        <FindBox scope={scope} />
+        <Bell />
+        <PersonMenu me={me} />
+      </>
+    ),
+    tabs: (scope) => <Tabs scope={scope} me={me} />,
+  };
 }

@@ -1,38 +1,91 @@
-import english from "./en.json";
+import { patternOf, speaking, type WordKey } from "./spoken";
 
-/** The interface's own words, kept as a message file so that they are a table of our own product. */
-export type WordKey = keyof typeof english | PluralKey;
+export type { WordKey } from "./spoken";
 
-type PluralKey = keyof typeof english extends infer K ? (K extends `${infer Stem}.other` ? Stem : never) : never;
+/** What fills the places of a pattern; numbers are formatted. */
+export type Values = Record<string, string | number>;
 
-const words: Record<string, string> = english;
-const plurals = new Intl.PluralRules("en");
-const numbers = new Intl.NumberFormat("en");
+const PLACE = /\{(\w+)\}/g;
 
-/**
- * The words for `key` with `{name}` places filled in. With a number called `n`, the plural form of that number is taken where there is one.
- * Numbers are formatted.
- */
-export function t(key: WordKey, values: Record<string, string | number> = {}): string {
-  const form = typeof values.n === "number" ? words[`${key}.${plurals.select(values.n)}`] : undefined;
-  const pattern = form ?? words[`${key}.other`] ?? words[key] ?? key;
-  return pattern.replace(/\{(\w+)\}/g, (place, name: string) => {
-    const value = values[name];
-    return value === undefined ? place : typeof value === "number" ? numbers.format(value) : value;
-  });
+/** The words for `key` with `{name}` places filled in. With a number called `n`, the plural form of that number is taken where there is one. */
+export function t(key: WordKey, values: Values = {}): string {
+  const pattern = patternOf(key, typeof values.n === "number" ? values.n : undefined);
+  return pattern.replace(PLACE, (place, name: string) => filled(values[name]) ?? place);
+}
+
+/** The pieces of a sentence: words, and the names of the places that `values` does not fill. */
+export function piecesOf(key: WordKey, values: Values = {}): ({ words: string } | { place: string })[] {
+  const pattern = patternOf(key, typeof values.n === "number" ? values.n : undefined);
+  return pattern
+    .split(/(\{\w+\})/)
+    .filter((piece) => piece !== "")
+    .map((piece) => {
+      const place = /^\{(\w+)\}$/.exec(piece)?.[1];
+      if (place === undefined) return { words: piece };
+      const words = filled(values[place]);
+      return words === undefined ? { place } : { words };
+    });
+}
+
+function filled(value: string | number | undefined): string | undefined {
+  return typeof value === "number" ? count(value) : value;
 }
 
 /** A number as people read it. */
 export function count(n: number): string {
-  return numbers.format(n);
+  return speaking().numbers.format(n);
 }
 
-const days = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
-const times = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+/** A share of a hundred as people read it: "38%". */
+export function percent(n: number): string {
+  return speaking().percent.format(n / 100);
+}
+
+/** Names one after the other: "Finnish, Estonian". */
+export function listed(names: string[]): string {
+  return speaking().all.format(names);
+}
+
+/** Names of which one is enough: "stale, returned, or offered". */
+export function anyOf(names: string[]): string {
+  return speaking().oneOf.format(names);
+}
+
+/** A language as the server tells of it. */
+interface Named {
+  tag: string;
+  /** What it is called in English, also where it is one that no standard knows. */
+  englishName: string;
+}
+
+/** What a language is called in the language of the interface. */
+export function languageName({ tag, englishName }: Named): string {
+  return speaking().tag === "en" ? englishName : (standardName(tag) ?? englishName);
+}
+
+/** What the language of a tag is called: as `known` has it, else as the standards have it; the tag itself where nobody knows. */
+export function nameOfTag(tag: string, known: { language: Named }[] = []): string {
+  const one = known.find(({ language }) => language.tag === tag);
+  return one ? languageName(one.language) : (standardName(tag) ?? tag);
+}
+
+function standardName(tag: string): string | undefined {
+  try {
+    return speaking().languages.of(tag);
+  } catch {
+    // A tag of somebody's own, or one that is still being typed.
+    return undefined;
+  }
+}
 
 /** A day as people read it: "12 Oct 2026". */
 export function day(iso: string): string {
-  return days.format(new Date(iso));
+  return speaking().days.format(new Date(iso));
+}
+
+/** The short name of the month of a time, given in ms since 1970: "Oct". */
+export function month(time: number): string {
+  return speaking().months.format(time);
 }
 
 /** When something happened: "5 minutes ago", "3 hours ago", "2 days ago", "12 Oct 2026, 14:05". */
@@ -43,5 +96,7 @@ export function when(iso: string, now = Date.now()): string {
   if (minutes < 60) return t("time.minutes", { n: minutes });
   if (minutes < 24 * 60) return t("time.hours", { n: Math.floor(minutes / 60) });
   const passed = Math.floor(minutes / (24 * 60));
-  return passed < 14 ? t("time.days", { n: passed }) : `${days.format(then)}, ${times.format(then)}`;
+  return passed < 14
+    ? t("time.days", { n: passed })
+    : t("time.moment", { day: day(iso), time: speaking().times.format(then) });
 }

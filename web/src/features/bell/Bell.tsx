@@ -3,10 +3,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { ask, sentenceOf } from "../../api/client";
-import { count, t, when } from "../../words/words";
+import { count, nameOfTag, t, when } from "../../words/words";
 import { ledgerAt } from "../../scope/scope";
 import { languagesOf } from "../../scope/scopeTables";
-import { useTables } from "../ledger/useLedger";
+import { useTables } from "../../scope/useTables";
 import { BELL, useBell, type Notice } from "./useBell";
 import "./bell.css";
 
@@ -29,7 +29,7 @@ export function Bell() {
     seen.mutate(newest.at);
   };
   const known = languagesOf(tables.data ?? []);
-  const nameOf = (tag?: string) => known.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag ?? "";
+  const nameOf = (tag?: string) => (tag === undefined ? "" : nameOfTag(tag, known));
   return (
     <>
       <IconButton

@@ -3,15 +3,15 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { sentenceOf } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
 import { atMostEvery, useLive } from "../../live/live";
-import { t } from "../../words/words";
+import { listed, t } from "../../words/words";
 import { readScope, writeScope } from "../../scope/scope";
 import { languagesOf, tablesOf } from "../../scope/scopeTables";
-import { Picker, ScopeLine } from "../ledger/ScopeLine";
-import { useProducts, useTables } from "../ledger/useLedger";
-import { List, ListItemButton, ListItemText } from "@mui/material";
-import type { Person } from "../session/useSession";
+import { Choice, Choices, Picker } from "../../parts/Picker";
+import { ScopeLine } from "../../scope/ScopeLine";
+import { useProducts, useTables } from "../../scope/useTables";
+import type { Person } from "../../session/useSession";
 import { InTheWay } from "./InTheWay";
 import { LeftOverTime } from "./LeftOverTime";
 import { News } from "./News";
@@ -45,7 +45,6 @@ export function BoardPage({ me }: { me: Person }) {
   const failure = (tables.data ? null : tables.error) ?? (products.data ? null : products.error);
   return (
     <Frame
-      me={me}
       scope={scope}
       title={
         tables.data &&
@@ -55,29 +54,25 @@ export function BoardPage({ me }: { me: Person }) {
             tables={tables.data}
             products={products.data}
             onScope={(next) => show(next, unit)}
-            counted={
-              <>
-                {", "}
-                {t("board.countedBy")}{" "}
-                <Picker label={t("board.unit")} words={t(`board.by.${unit}`)}>
-                  {(close) => (
-                    <List dense>
-                      {(["entries", "words"] as const).map((by) => (
-                        <ListItemButton
-                          key={by}
-                          selected={by === unit}
-                          onClick={() => {
-                            show(scope, by);
-                            close();
-                          }}
-                        >
-                          <ListItemText primary={t(`board.by.${by}`)} />
-                        </ListItemButton>
-                      ))}
-                    </List>
-                  )}
-                </Picker>
-              </>
+            unit={
+              <Picker label={t("board.unit")} words={t(`board.by.${unit}`)}>
+                {(close) => (
+                  <Choices label={t("board.unit")}>
+                    {(["entries", "words"] as const).map((by) => (
+                      <Choice
+                        key={by}
+                        words={t(`board.by.${by}`)}
+                        chosen={by === unit}
+                        first={by === unit}
+                        onChoose={() => {
+                          show(scope, by);
+                          close();
+                        }}
+                      />
+                    ))}
+                  </Choices>
+                )}
+              </Picker>
             }
           />
         )
@@ -103,7 +98,7 @@ export function BoardPage({ me }: { me: Person }) {
         </div>
       ) : !inScope ? (
         <div className="empty">
-          <h2>{t("empty.noSuchTable", { table: scope.product || scope.tables.join(", ") })}</h2>
+          <h2>{t("empty.noSuchTable", { table: scope.product || listed(scope.tables) })}</h2>
           <p className="soft">{t("empty.noSuchTableWords")}</p>
         </div>
       ) : (

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { count, t } from "../../words/words";
-import { Mark } from "../ledger/Mark";
+import { count, languageName, t } from "../../words/words";
+import { Mark } from "../../scope/Mark";
 import { ledgerAt, type CellState, type Scope } from "../../scope/scope";
 
 /** What holds work up, the most urgent first: what went stale unnoticed, what waits for an answer, what came back. */
@@ -40,7 +40,7 @@ export function InTheWay({ tables, scope, languages }: Props) {
               <span className="each">
                 {found.map(({ language, n }) => (
                   <Link key={language.tag} to={ledgerAt({ ...scope, languages: [language.tag], only: [state] })}>
-                    {language.englishName} {count(n)}
+                    {languageName(language)} {count(n)}
                   </Link>
                 ))}
               </span>

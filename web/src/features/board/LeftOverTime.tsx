@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { count, day, t } from "../../words/words";
+import { count, day, nameOfTag, t } from "../../words/words";
 import { writeScope, type Scope } from "../../scope/scope";
 import type { Unit } from "./unit";
 import { chartOf, HEIGHT, WIDTH } from "./chart";
@@ -22,7 +22,7 @@ export function LeftOverTime({ tables, scope, languages, unit }: Props) {
     queryFn: ({ signal }) =>
       ask<Schemas["LeftReply"][]>(`/api/board/left?${query}${unit === "words" ? "&words=true" : ""}`, { signal }),
   });
-  const nameOf = (tag: string) => languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+  const nameOf = (tag: string) => nameOfTag(tag, languages);
   const chart = left.data ? chartOf(left.data) : null;
   return (
     <section aria-labelledby="overtime" className="overtime" tabIndex={0}>

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t, when } from "../../words/words";
-import { Mark } from "../ledger/Mark";
+import { nameOfTag, t, when } from "../../words/words";
+import { Mark } from "../../scope/Mark";
 import { ledgerAt, type CellState, type Scope } from "../../scope/scope";
 
 type Line = Schemas["NewsLine"];
@@ -30,7 +30,7 @@ export function News({ languages }: { languages: Schemas["LanguageReply"][] }) {
     queryKey: ["board", "news"],
     queryFn: ({ signal }) => ask<Schemas["NewsReply"]>("/api/board/news", { signal }),
   });
-  const nameOf = (tag: string) => languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+  const nameOf = (tag: string) => nameOfTag(tag, languages);
   return (
     <section aria-labelledby="news" tabIndex={0}>
       <h2 id="news">{t("board.news")}</h2>

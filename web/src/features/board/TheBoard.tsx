@@ -1,11 +1,11 @@
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
-import { count, t } from "../../words/words";
-import { Mark } from "../ledger/Mark";
+import { count, languageName, listed, t } from "../../words/words";
+import { Mark } from "../../scope/Mark";
 import { ledgerAt, STATES } from "../../scope/scope";
 import { left } from "../../scope/scopeTables";
-import type { Person } from "../session/useSession";
+import type { Person } from "../../session/useSession";
 import type { Unit } from "./unit";
 import { InkBar } from "./InkBar";
 
@@ -75,7 +75,7 @@ export function TheBoard({ me, tables, languages, products, unit }: Props) {
               </th>
               {languages.map(({ language }) => (
                 <th key={language.tag} scope="col">
-                  {language.englishName}
+                  {languageName(language)}
                   <small>{language.tag}</small>
                 </th>
               ))}
@@ -138,9 +138,11 @@ interface CrossingProps {
 function Crossing({ table, kept, unit, place, current, onFocus, onOpen }: CrossingProps) {
   const counts = unit === "words" ? kept.words : kept.states;
   const toSettle = left(kept, unit);
-  const said = INKED.filter((state) => (counts[state] ?? 0) > 0)
-    .map((state) => `${count(counts[state] ?? 0)} ${t(`state.${state}`)}`)
-    .join(", ");
+  const said = listed(
+    INKED.filter((state) => (counts[state] ?? 0) > 0).map((state) =>
+      t("counts.of", { n: counts[state] ?? 0, state: t(`state.${state}`) }),
+    ),
+  );
   return (
     <td
       role="gridcell"
@@ -148,7 +150,7 @@ function Crossing({ table, kept, unit, place, current, onFocus, onOpen }: Crossi
       tabIndex={current ? 0 : -1}
       aria-label={t("board.crossing", {
         table: table.name,
-        language: kept.language.englishName,
+        language: languageName(kept.language),
         left: toSettle,
         states: said,
       })}

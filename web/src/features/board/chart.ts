@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { month } from "../../words/words";
 
 export const WIDTH = 440;
 export const HEIGHT = 190;
@@ -9,8 +10,6 @@ const BOTTOM = 166;
 const DAY = 24 * 60 * 60 * 1000;
 /** The share of the width that looks ahead. */
 const AHEAD = 0.3;
-
-const months = new Intl.DateTimeFormat("en-GB", { month: "short", timeZone: "UTC" });
 
 export interface Chart {
   from: number;
@@ -40,7 +39,7 @@ export function chartOf(replies: Schemas["LeftReply"][]): Chart | null {
     bottom: BOTTOM,
     today: x(today),
     grid: Array.from({ length: top / step + 1 }, (_, i) => ({ value: i * step, y: y(i * step) })),
-    months: monthsBetween(first, end).map((time) => ({ label: months.format(time), x: x(time) })),
+    months: monthsBetween(first, end).map((time) => ({ label: month(time), x: x(time) })),
     series: replies.map((one) => ({
       language: one.language,
       path: one.points.map((p, i) => `${i ? "L" : "M"}${round(x(Date.parse(p.day)))} ${round(y(p.left))}`).join(""),

@@ -1,8 +1,8 @@
 import { Alert, Button, MenuItem, TextField } from "@mui/material";
 import { Link, useSearchParams } from "react-router";
 import { sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
-import { reviewsIn, type Person } from "../session/useSession";
+import { languageName, t } from "../../words/words";
+import { reviewsIn, type Person } from "../../session/useSession";
 import { FiguresTable } from "./FiguresTable";
 import { PeriodFields } from "./PeriodFields";
 import { figuresQuery, readPeriod, useContributions } from "./useContributions";
@@ -34,7 +34,7 @@ export function Contributions({ me, languages }: { me: Person; languages: Schema
           <MenuItem value="">{t("contributions.every")}</MenuItem>
           {mine.map((kept) => (
             <MenuItem key={kept.language.tag} value={kept.language.tag}>
-              {kept.language.englishName}
+              {languageName(kept.language)}
             </MenuItem>
           ))}
         </TextField>

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { count, t } from "../../words/words";
+import { count, nameOfTag, percent, t } from "../../words/words";
 import { amendedShare, lasted } from "./said";
 import { Trend } from "./Trend";
 import type { Contribution, Figures, Period } from "./useContributions";
@@ -16,7 +16,7 @@ interface Props {
 
 /** Figures that help to decide whom to trust with what, in order of languages and names, never of numbers. Texts of machines and the memory stand in rows of their own. */
 export function FiguresTable({ contributions, languages, period, named }: Props) {
-  const nameOf = (tag: string) => languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+  const nameOf = (tag: string) => nameOfTag(tag, languages);
   return (
     <table className="listed figures">
       <thead>
@@ -89,7 +89,7 @@ function Cells({ figures }: { figures: Figures }) {
       </td>
       <td>
         {count(figures.amended)}
-        {share !== null && <small> {t("figures.changed", { n: share })}</small>}
+        {share !== null && <small> {t("figures.changed", { share: percent(share) })}</small>}
       </td>
       <td>{count(figures.returned)}</td>
       <td>{count(figures.waiting)}</td>

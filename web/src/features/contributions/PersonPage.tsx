@@ -2,18 +2,18 @@ import { Alert, Button, MenuItem, TextField } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
-import { t } from "../../words/words";
+import { Frame } from "../../desk/Frame";
+import { nameOfTag, t } from "../../words/words";
 import { ledgerAt } from "../../scope/scope";
 import { languagesOf } from "../../scope/scopeTables";
-import { useTables } from "../ledger/useLedger";
-import { OfferList } from "../offers/OfferList";
-import { ANSWERS, useOffers, type Answer } from "../offers/useOffers";
-import type { Person } from "../session/useSession";
+import { useTables } from "../../scope/useTables";
+import { OfferList } from "../offers";
+import { ANSWERS, useOffers, type Answer } from "../offers";
+import type { Person } from "../../session/useSession";
 import { FiguresTable } from "./FiguresTable";
 import { PeriodFields } from "./PeriodFields";
 import { figuresQuery, readPeriod, useContributions } from "./useContributions";
-import "../settings/settings.css";
+import "../../parts/pages.css";
 
 /** One person: what they contributed in each language that one may see, and their offers with what became of them. */
 export function PersonPage({ me }: { me: Person }) {
@@ -38,7 +38,6 @@ export function PersonPage({ me }: { me: Person }) {
   const own = figures.data ?? [];
   return (
     <Frame
-      me={me}
       title={
         <h1 className="scopeline">
           {people.data && !person ? t("person.unknown") : t("person.contributions", { name: person?.name ?? "" })}
@@ -82,7 +81,7 @@ export function PersonPage({ me }: { me: Person }) {
               <MenuItem value="">{t("contributions.every")}</MenuItem>
               {own.map(({ language }) => (
                 <MenuItem key={language} value={language}>
-                  {languages.find((kept) => kept.language.tag === language)?.language.englishName ?? language}
+                  {nameOfTag(language, languages)}
                 </MenuItem>
               ))}
             </TextField>

@@ -2,21 +2,20 @@ import { Alert, Button, CircularProgress } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
-import { count, day, t } from "../../words/words";
+import { Frame } from "../../desk/Frame";
+import { count, day, nameOfTag, t } from "../../words/words";
 import { left, languagesOf } from "../../scope/scopeTables";
-import { useTables } from "../ledger/useLedger";
-import type { Person } from "../session/useSession";
+import { useTables } from "../../scope/useTables";
 import { FiguresTable } from "./FiguresTable";
 import { PeriodFields } from "./PeriodFields";
 import { readPeriod } from "./useContributions";
-import "../settings/settings.css";
+import "../../parts/pages.css";
 import "./contributions.css";
 
 type Report = Schemas["Report"];
 
 /** What was put in force in a language during a period, by whom: to be printed or taken along as a sheet. */
-export function ReportPage({ me }: { me: Person }) {
+export function ReportPage() {
   const { language: tag = "" } = useParams();
   const [query, setQuery] = useSearchParams();
   const period = readPeriod(query);
@@ -29,9 +28,9 @@ export function ReportPage({ me }: { me: Person }) {
     queryKey: ["contributions", "report", tag, asked],
     queryFn: ({ signal }) => ask<Report>(`${path}?${asked}`, { signal }),
   });
-  const name = kept?.language.englishName ?? tag;
+  const name = nameOfTag(tag, languages);
   return (
-    <Frame me={me} title={<h1 className="scopeline">{t("report.title", { language: name })}</h1>}>
+    <Frame title={t("report.title", { language: name })}>
       <div className="settings report">
         <div className="looking">
           <PeriodFields period={period} onPeriod={(next) => setQuery({ ...next }, { replace: true })} />

@@ -2,7 +2,7 @@ import { Alert, Button, TextField } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { day, t } from "../../words/words";
+import { day, languageName, t } from "../../words/words";
 
 type Rule = Schemas["Rule"];
 
@@ -39,7 +39,7 @@ export function StandingRules({ languages }: { languages: Schemas["LanguageReply
             const open = editing?.tag === language.tag;
             return (
               <tr key={language.tag}>
-                <th scope="row">{language.englishName}</th>
+                <th scope="row">{languageName(language)}</th>
                 <td>
                   {open ? (
                     <form
@@ -76,7 +76,7 @@ export function StandingRules({ languages }: { languages: Schemas["LanguageReply
                   {!open && (
                     <Button
                       size="small"
-                      aria-label={t("standing.changeOf", { language: language.englishName })}
+                      aria-label={t("standing.changeOf", { language: languageName(language) })}
                       onClick={() => setEditing({ tag: language.tag, after: String(rule?.after ?? USUAL) })}
                     >
                       {t(rule ? "people.change" : "standing.switchOn")}
@@ -85,7 +85,7 @@ export function StandingRules({ languages }: { languages: Schemas["LanguageReply
                   {rule && !open && (
                     <Button
                       size="small"
-                      aria-label={t("standing.offOf", { language: language.englishName })}
+                      aria-label={t("standing.offOf", { language: languageName(language) })}
                       onClick={() => void set(language.tag, null)}
                     >
                       {t("standing.switchOff")}

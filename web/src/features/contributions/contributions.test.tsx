@@ -41,7 +41,7 @@ describe("contributions", () => {
     show(<Contributions me={aPerson({ levels: { de: "reviewer" } })} languages={german} />);
     const row = (await screen.findByRole("link", { name: "Hanne Brook" })).closest("tr");
     const said = [...(row?.cells ?? [])].map((cell) => cell.textContent);
-    expect(said.slice(1, 9)).toEqual(["12", "7 2 by rule", "3 25 % changed", "0", "0", "0", "2 hours", "4"]);
+    expect(said.slice(1, 9)).toEqual(["12", "7 2 by rule", "3 25% changed", "0", "0", "0", "2 hours", "4"]);
     expect(screen.getByRole("rowheader", { name: "put forward from the memory or a machine" })).toBeInTheDocument();
   });
 
@@ -53,7 +53,7 @@ describe("contributions", () => {
     await userEvent.click(screen.getByRole("option", { name: "German" }));
     await waitFor(() => expect(asked.at(-1)?.path).toMatch(/in=de/));
     expect(screen.getByRole("link", { name: "Report" })).toHaveAttribute("href", expect.stringMatching("^/reports/de"));
-    expect(screen.getByRole("link", { name: "Take along as CSV" })).toHaveAttribute(
+    expect(screen.getByRole("link", { name: "Download as CSV" })).toHaveAttribute(
       "href",
       expect.stringMatching(/^\/api\/contributions\.csv\?from=.*&in=de$/),
     );

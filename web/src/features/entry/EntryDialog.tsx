@@ -15,7 +15,7 @@ import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { Row } from "../../sheet/rowStore";
 import type { Forms } from "../../text/shapes";
-import { useTables } from "../ledger/useLedger";
+import { useTables } from "../../scope/useTables";
 import { FormsFields } from "./FormsFields";
 import { PictureField } from "./PictureField";
 import { useEntryChange, type EntriesChanged } from "./useEntry";

@@ -1,11 +1,11 @@
 import { Button, Menu, MenuItem } from "@mui/material";
 import { useState, type ReactNode } from "react";
-import { ask } from "../../api/client";
+import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Link } from "react-router";
 import { t } from "../../words/words";
 import { ledgerAt } from "../../scope/scope";
-import type { FootnoteProps } from "../ledger/footnoteProps";
-import type { Row } from "../../sheet/rowStore";
+import type { Person } from "../../session/useSession";
+import type { Row, RowStore } from "../../sheet/rowStore";
 import { FormsShown, TextShown } from "../../text/TextShown";
 import { undoing } from "../../sheet/undoing";
 import { EntryDialog } from "./EntryDialog";
@@ -17,8 +17,20 @@ import type { EntriesChanged } from "./useEntry";
 
 type Open = "describe" | "rewrite" | "create" | "move" | null;
 
+interface Props {
+  row: Row;
+  store: RowStore;
+  /** The language that is worked in, which links keep. */
+  language: Schemas["LanguageReply"];
+  me: Person;
+  onSay: (sentence: string) => void;
+  /** Entries were made, moved or removed, so the scope has to be read again. */
+  onEntries: () => void;
+  children?: ReactNode;
+}
+
 /** What the entry under the cursor is: source, note, limits, picture, story; and for coordinators all that can be done to it. */
-export function EntryNote(props: FootnoteProps & { row: Row; children?: ReactNode }) {
+export function EntryNote(props: Props) {
   const { row, store, me, onSay, onEntries } = props;
   const shown = props.language.language.tag;
   const [open, setOpen] = useState<Open>(null);
@@ -40,7 +52,7 @@ export function EntryNote(props: FootnoteProps & { row: Row; children?: ReactNod
         done(changed, true);
         onSay(t("entry.removed", { key: row.key }));
       })
-      .catch((failure: unknown) => onSay(String(failure instanceof Error ? failure.message : failure)));
+      .catch((failure: unknown) => onSay(sentenceOf(failure)));
   };
   return (
     <div className="note entry" role="group" tabIndex={0} aria-label={row.key}>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import type { Row } from "../../sheet/rowStore";
-import type { Person } from "../session/useSession";
+import type { Person } from "../../session/useSession";
 import type { EntriesChanged } from "./useEntry";
 
 interface Props {

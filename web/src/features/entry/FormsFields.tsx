@@ -3,7 +3,7 @@ import { useState } from "react";
 import { sentenceOf } from "../../api/client";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { storeAsset } from "../ledger/AssetEditor";
+import { storeAsset } from "../../sheet/AssetEditor";
 import { fieldsOf, MAIN, type Forms } from "../../text/shapes";
 
 interface Props {

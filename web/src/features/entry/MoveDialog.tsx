@@ -15,7 +15,7 @@ import { useState } from "react";
 import { ask, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { Row } from "../../sheet/rowStore";
-import { useTables } from "../ledger/useLedger";
+import { useTables } from "../../scope/useTables";
 import { useEntryChange, type EntriesChanged } from "./useEntry";
 import "./entry.css";
 

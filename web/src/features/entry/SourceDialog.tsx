@@ -12,8 +12,8 @@ import {
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask } from "../../api/client";
-import { t } from "../../words/words";
-import { useTables } from "../ledger/useLedger";
+import { listed, nameOfTag, t } from "../../words/words";
+import { useTables } from "../../scope/useTables";
 import type { Row } from "../../sheet/rowStore";
 import { formsOf, MAIN, sameForms, type Forms } from "../../text/shapes";
 import { DiffShown } from "../../text/TextShown";
@@ -41,9 +41,7 @@ export function SourceDialog({ row, onDone, onClose }: Props) {
     queryFn: ({ signal }) => ask<string[]>(`/api/entries/${row.id}/going-stale`, { signal }),
     staleTime: 0,
   });
-  const names = (stale.data ?? []).map(
-    (tag) => table?.languages.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag,
-  );
+  const names = (stale.data ?? []).map((tag) => nameOfTag(tag, table?.languages));
   const same = sameForms(forms, before);
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="rewrite-title">
@@ -85,7 +83,7 @@ export function SourceDialog({ row, onDone, onClose }: Props) {
                   ? t("entry.meaningYesAsking")
                   : names.length === 0
                     ? t("entry.meaningYesNone")
-                    : t("entry.meaningYes", { n: names.length, languages: names.join(", ") })
+                    : t("entry.meaningYes", { n: names.length, languages: listed(names) })
               }
             />
             <FormControlLabel value="no" control={<Radio size="small" />} label={t("entry.meaningNo")} />

@@ -48,7 +48,7 @@ describe("sending out", () => {
 
   it("makes a fresh file of what was chosen where there is none", async () => {
     const { asked, onClose } = open([], () => new Response("key,en"));
-    expect(await screen.findByRole("radio", { name: /came from no file/ })).toBeDisabled();
+    expect(await screen.findByRole("radio", { name: /did not come from a file/ })).toBeDisabled();
     await userEvent.click(screen.getByRole("checkbox", { name: "Only settled texts" }));
     await userEvent.click(screen.getByRole("button", { name: "Send out" }));
     await vi.waitFor(() => expect(onClose).toHaveBeenCalled());
@@ -59,7 +59,7 @@ describe("sending out", () => {
 
   it("asks for another format, its languages and what stands where nothing is translated", async () => {
     const { asked, onClose } = open([], () => new Response("msgid"));
-    await screen.findByRole("radio", { name: /came from no file/ });
+    await screen.findByRole("radio", { name: /did not come from a file/ });
     const pick = async (label: string, option: RegExp) => {
       await userEvent.click(screen.getByRole("combobox", { name: label }));
       await userEvent.click(await screen.findByRole("option", { name: option }));

@@ -1,7 +1,7 @@
 import { Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { t } from "../../words/words";
-import { formatLabel, formatNames, useFormats } from "../intake/formats";
+import { anyOf, listed, t } from "../../words/words";
+import { formatLabel, formatNames, useFormats } from "../intake";
 
 const PATTERNS = [
   "{table}-{language}.{ext}",
@@ -62,7 +62,7 @@ export function FreshChoices({ table, languages, only, fresh, onChange }: Props)
         value={fresh.languages}
         options={[
           ["all", t("export.allLanguages", { n: table.languages.length })],
-          ["scope", languages.join(", ")],
+          ["scope", listed(languages)],
           ["source", t("export.sourceOnly", { tag: table.source.tag })],
         ]}
         onPick={(picked) => change({ languages: picked as Fresh["languages"] })}
@@ -96,7 +96,7 @@ export function FreshChoices({ table, languages, only, fresh, onChange }: Props)
       />
       {only.length > 0 && (
         <Check
-          label={t("export.onlyScope", { states: only.map((state) => t(`state.${state as "stale"}`)).join(", ") })}
+          label={t("export.onlyScope", { states: anyOf(only.map((state) => t(`state.${state as "stale"}`))) })}
           checked={fresh.onlyScope}
           onCheck={(onlyScope) => change({ onlyScope })}
         />

@@ -1,7 +1,7 @@
 import { Alert, Checkbox, FormControlLabel } from "@mui/material";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t, type WordKey } from "../../words/words";
+import { listed, t, type WordKey } from "../../words/words";
 
 /** As many keys are named before the rest is a number. */
 const NAMED = 10;
@@ -28,7 +28,7 @@ export function Losses({ base, query, leaveOut, onLeaveOut }: Props) {
     <div className="losses" aria-busy={losses.isFetching}>
       {refusedCount > 0 && (
         <Alert severity="error">
-          {t("export.cannot", { n: refusedCount })} {refused.slice(0, NAMED).join(", ")}
+          {t("export.cannot", { n: refusedCount })} {listed(refused.slice(0, NAMED))}
           {refusedCount > NAMED && ` ${t("export.more", { n: refusedCount - NAMED })}`}
           <br />
           {why}

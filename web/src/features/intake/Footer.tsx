@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { count, t } from "../../words/words";
 import { sums } from "./sums";
 import { MakeProduct } from "./MakeProduct";
-import type { Person } from "../session/useSession";
+import type { Person } from "../../session/useSession";
 import type { Intake, Preview } from "./useIntake";
 
 interface Props {

@@ -3,9 +3,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
 import { count, t, when } from "../../words/words";
-import type { Person } from "../session/useSession";
 import { nameOf, OpenIntakes } from "./OpenIntakes";
 import { NotComeIn } from "./NotComeIn";
 import { bringAll, farWords, filesOf, type Came, type Dropped } from "./uploading";
@@ -13,7 +12,7 @@ import { useIntakes, type Intake } from "./useIntake";
 import "./intake.css";
 
 /** Where files come in: a place to drop some, those that wait for a decision, and all that came before. */
-export function IntakeListPage({ me }: { me: Person }) {
+export function IntakeListPage() {
   const intakes = useIntakes();
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -64,7 +63,7 @@ export function IntakeListPage({ me }: { me: Person }) {
   const before = intakes.data?.filter((one) => one.status !== "open") ?? [];
 
   return (
-    <Frame me={me} title={<h1 className="scopeline">{t("intake.title")}</h1>}>
+    <Frame title={t("intake.title")}>
       <div
         className="intakes"
         onDragOver={(event) => {

@@ -3,10 +3,11 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { sentenceOf } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
+import { Words } from "../../words/Words";
 import { count, t, when, type WordKey } from "../../words/words";
-import { useTables } from "../ledger/useLedger";
-import type { Person } from "../session/useSession";
+import { useTables } from "../../scope/useTables";
+import type { Person } from "../../session/useSession";
 import { Footer } from "./Footer";
 import { Lines } from "./Lines";
 import { ReadingStep } from "./ReadingStep";
@@ -41,7 +42,6 @@ export function IntakePage({ me }: { me: Person }) {
   const comparing = compared.data?.run;
   return (
     <Frame
-      me={me}
       title={data && <Title intake={data} />}
       aside={
         data?.reading &&
@@ -172,12 +172,21 @@ export function IntakePage({ me }: { me: Person }) {
 function Title({ intake }: { intake: Intake }) {
   const taken = intake.set?.files.filter((file) => !file.leftOut).length ?? 0;
   const into = intake.tableName ?? intake.options.newTable ?? "";
+  const sentence =
+    intake.status === "applied"
+      ? "intake.took"
+      : !intake.tableName && intake.status === "open"
+        ? "intake.takesNew"
+        : "intake.takes";
   return (
     <h1 className="scopeline">
-      {t(intake.status === "applied" ? "intake.taken" : "intake.taking")}{" "}
-      <b>{intake.set ? t("intake.nFiles", { n: taken, pattern: intake.fileName }) : intake.fileName}</b>{" "}
-      {t("intake.into")} <b>{into}</b>
-      {!intake.tableName && intake.status === "open" && ` (${t("intake.aNewTable")})`}
+      <Words
+        of={sentence}
+        slots={{
+          file: <b>{intake.set ? t("intake.nFiles", { n: taken, pattern: intake.fileName }) : intake.fileName}</b>,
+          table: <b>{into}</b>,
+        }}
+      />
     </h1>
   );
 }

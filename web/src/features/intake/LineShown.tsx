@@ -1,5 +1,5 @@
-import { t } from "../../words/words";
-import { Mark } from "../ledger/Mark";
+import { listed, t } from "../../words/words";
+import { Mark } from "../../scope/Mark";
 import type { CellState } from "../../scope/scope";
 import { inOrder } from "../../text/shapes";
 import { DiffShown, TextShown } from "../../text/TextShown";
@@ -110,7 +110,7 @@ function whatHappens(group: Group, line: Line, told: boolean): string {
   switch (line.choice) {
     case "CHANGED":
       return line.stale.length > 0
-        ? t("happens.stale", { languages: line.stale.join(", "), n: line.stale.length })
+        ? t("happens.stale", { languages: listed(line.stale), n: line.stale.length })
         : t("happens.noTexts");
     case "FIX":
       return t("happens.hold", { n: line.stale.length });

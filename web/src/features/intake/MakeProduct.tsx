@@ -4,8 +4,8 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { useTables } from "../ledger/useLedger";
-import { ProductDialog } from "../settings/ProductDialog";
+import { useTables } from "../../scope/useTables";
+import { ProductDialog } from "../settings";
 
 /** Offers to make the product that a table is for, as long as no product uses it. */
 export function MakeProduct({ table }: { table: string }) {

@@ -2,8 +2,8 @@ import { Alert, Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/mat
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { loadFontsOf } from "../../theme/fonts";
-import { t } from "../../words/words";
-import type { Person } from "../session/useSession";
+import { listed, t } from "../../words/words";
+import type { Person } from "../../session/useSession";
 import { formatLabel, formatNames, useFormats } from "./formats";
 import { ColumnsTable } from "./ColumnsTable";
 import { Sheets } from "./Sheets";
@@ -220,7 +220,7 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
       </div>
       {reading.guarded && <p className="soft">{t("reading.guarded")}</p>}
       {options.table && reading.newLanguages.length > 0 && (
-        <p className="soft">{t("reading.newLanguages", { languages: reading.newLanguages.join(", ") })}</p>
+        <p className="soft">{t("reading.newLanguages", { languages: listed(reading.newLanguages) })}</p>
       )}
       {reading.unread ? (
         <p className="soft">{t("reading.unread")}</p>

@@ -13,9 +13,9 @@ import {
 } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { count, t } from "../../words/words";
+import { count, t, nameOfTag } from "../../words/words";
 import { formatLabel, formatNames, useFormats } from "./formats";
-import { choiceOf, languageName, type FileChoice } from "./sets";
+import { choiceOf, type FileChoice } from "./sets";
 import { TagField } from "./TagField";
 import type { Intake } from "./useIntake";
 
@@ -75,7 +75,7 @@ export function SetFiles({ intake, busy, onFile }: Props) {
                     onTag={(language) => onFile({ ...choiceOf(file), language })}
                   />
                   <span className="soft">
-                    {file.language && languageName(file.language)}
+                    {file.language && nameOfTag(file.language)}
                     {file.source && ` · ${t("set.theSources")}`}
                   </span>
                 </span>
@@ -107,7 +107,7 @@ export function SetFiles({ intake, busy, onFile }: Props) {
             <tr key={file.path} className="out">
               <td />
               <th scope="row" className="soft">
-                {file.language && languageName(file.language)}
+                {file.language && nameOfTag(file.language)}
               </th>
               <td className="path">{file.path}</td>
               <td colSpan={4} className="soft">

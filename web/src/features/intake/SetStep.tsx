@@ -1,11 +1,12 @@
-import { Alert, Button, Checkbox, List, ListItemButton, ListItemText, TextField } from "@mui/material";
+import { Alert, Button, Checkbox, TextField } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { count, t, type WordKey } from "../../words/words";
-import { Picker } from "../ledger/ScopeLine";
-import type { Person } from "../session/useSession";
+import { languageName, nameOfTag, t, type WordKey } from "../../words/words";
+import { Choice, Choices, Picker } from "../../parts/Picker";
+import { Words } from "../../words/Words";
+import type { Person } from "../../session/useSession";
 import { SetFiles } from "./SetFiles";
-import { choiceOf, languageName, sourceTags, withSource, type FileChoice, type SetChoice } from "./sets";
+import { choiceOf, sourceTags, withSource, type FileChoice, type SetChoice } from "./sets";
 import type { Intake, Options } from "./useIntake";
 
 interface Props {
@@ -40,55 +41,59 @@ export function SetStep({ intake, tables, me, busy, onDecide }: Props) {
   return (
     <div className="setstep" aria-busy={busy}>
       <p className="sentence">
-        <b>{t("set.files", { n: taken.length })}</b> {t("set.become")}{" "}
-        <IntoPicker intake={intake} tables={tables} me={me} onChoose={choose} />, {t("set.writtenIn")}{" "}
-        {options.table ? (
-          <b>{languageName(source)}</b>
-        ) : (
-          <Picker label={t("set.source")} words={languageName(source)}>
-            {(close) => (
-              <List dense>
-                {sourceTags(set.files).map((tag) => (
-                  <ListItemButton
-                    key={tag}
-                    selected={tag === source}
-                    onClick={() => {
-                      onDecide(withSource(options, set.files, tag));
-                      close();
-                    }}
-                  >
-                    <ListItemText
-                      primary={languageName(tag)}
-                      secondary={set.files.find((file) => file.language === tag)?.path}
-                    />
-                  </ListItemButton>
-                ))}
-              </List>
-            )}
-          </Picker>
-        )}
-        , {t("set.in")} <b>{t("set.languages", { n: languages.size })}</b>, {t("set.arriving")}{" "}
-        <Picker label={t("reading.arrival")} words={t(`set.as.${options.arrival ?? "OFFERED"}`)}>
-          {(close) => (
-            <List dense>
-              {ARRIVALS.filter((arrival) => settles || arrival !== "SETTLED").map((arrival) => (
-                <ListItemButton
-                  key={arrival}
-                  selected={arrival === options.arrival}
-                  onClick={() => {
-                    choose({ arrival });
-                    close();
-                  }}
-                >
-                  <ListItemText primary={t(`set.as.${arrival}`)} />
-                </ListItemButton>
-              ))}
-            </List>
-          )}
-        </Picker>
-        .
+        <Words
+          of="set.sentence"
+          slots={{
+            files: <b>{t("set.files", { n: taken.length })}</b>,
+            into: <IntoPicker intake={intake} tables={tables} me={me} onChoose={choose} />,
+            source: options.table ? (
+              <b>{nameOfTag(source)}</b>
+            ) : (
+              <Picker label={t("set.source")} words={nameOfTag(source)}>
+                {(close) => (
+                  <Choices label={t("set.source")}>
+                    {sourceTags(set.files).map((tag) => (
+                      <Choice
+                        key={tag}
+                        words={nameOfTag(tag)}
+                        more={set.files.find((file) => file.language === tag)?.path}
+                        chosen={tag === source}
+                        first={tag === source}
+                        onChoose={() => {
+                          onDecide(withSource(options, set.files, tag));
+                          close();
+                        }}
+                      />
+                    ))}
+                  </Choices>
+                )}
+              </Picker>
+            ),
+            languages: <b>{t("set.languages", { n: languages.size })}</b>,
+            arrival: (
+              <Picker label={t("reading.arrival")} words={t(`set.as.${options.arrival ?? "OFFERED"}`)}>
+                {(close) => (
+                  <Choices label={t("reading.arrival")}>
+                    {ARRIVALS.filter((arrival) => settles || arrival !== "SETTLED").map((arrival) => (
+                      <Choice
+                        key={arrival}
+                        words={t(`set.as.${arrival}`)}
+                        chosen={arrival === options.arrival}
+                        first={arrival === options.arrival}
+                        onChoose={() => {
+                          choose({ arrival });
+                          close();
+                        }}
+                      />
+                    ))}
+                  </Choices>
+                )}
+              </Picker>
+            ),
+          }}
+        />
       </p>
-      <p className="soft">{t(`set.why.${set.evidence as "BASE"}`, { language: languageName(source) })}</p>
+      <p className="soft">{t(`set.why.${set.evidence as "BASE"}`, { language: nameOfTag(source) })}</p>
       {!options.table && (
         <label className="owncheck">
           <Checkbox
@@ -169,23 +174,20 @@ function IntoPicker({
               </Button>
             </form>
           )}
-          <List dense>
+          <Choices label={t("reading.into")}>
             {tables.map((table) => (
-              <ListItemButton
+              <Choice
                 key={table.slug}
-                selected={table.slug === options.table}
-                onClick={() => {
+                words={table.name}
+                more={t("set.tableOf", { n: table.entries, language: languageName(table.source) })}
+                chosen={table.slug === options.table}
+                onChoose={() => {
                   onChoose({ table: table.slug, newTable: undefined, source: table.source.tag });
                   close();
                 }}
-              >
-                <ListItemText
-                  primary={table.name}
-                  secondary={t("set.tableOf", { n: table.entries, language: table.source.englishName })}
-                />
-              </ListItemButton>
+              />
             ))}
-          </List>
+          </Choices>
         </>
       )}
     </Picker>
@@ -214,7 +216,7 @@ export function SetReport({ intake }: { intake: Intake }) {
         <tbody>
           {set.files.map((file) => (
             <tr key={file.path} className={file.leftOut ? "out" : undefined}>
-              <th scope="row">{file.language ? languageName(file.language) : t("set.several")}</th>
+              <th scope="row">{file.language ? nameOfTag(file.language) : t("set.several")}</th>
               <td className="path">{file.path}</td>
               <td>{file.leftOut ? t("set.leftOut") : cameWords(file, came)}</td>
             </tr>
@@ -237,6 +239,6 @@ function cameWords(file: Schemas["FileReply"], came: Record<string, Schemas["Cam
   ];
   return sums
     .filter(([, n]) => n > 0)
-    .map(([key, n]) => `${count(n)} ${t(key)}`)
+    .map(([key, n]) => t(key, { n }))
     .join(" · ");
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { aFile } from "../../test/builders";
-import { choiceOf, languageName, sourceTags, withSource } from "./sets";
+import { choiceOf, sourceTags, withSource } from "./sets";
 import type { Options } from "./useIntake";
 
 describe("the source of a set", () => {
@@ -30,12 +30,5 @@ describe("the source of a set", () => {
 describe("a file's choice", () => {
   it("leaves format and character set to be found out", () => {
     expect(choiceOf(aFile("de"))).toEqual({ path: "l/de.yml", language: "de", source: false, leftOut: false });
-  });
-});
-
-describe("a language's name", () => {
-  it("is the tag where it is none", () => {
-    expect(languageName("pt-BR")).toBe("Brazilian Portuguese");
-    expect(languageName("not one")).toBe("not one");
   });
 });

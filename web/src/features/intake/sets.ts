@@ -5,18 +5,6 @@ export type SetChoice = Schemas["SetChoice"];
 export type FileChoice = Schemas["FileChoice"];
 type File = Schemas["FileReply"];
 
-const names = new Intl.DisplayNames("en", { type: "language" });
-
-/** A language's English name; the tag itself where it is none. */
-export function languageName(tag: string): string {
-  try {
-    return names.of(tag) ?? tag;
-  } catch {
-    // Somebody is still typing it.
-    return tag;
-  }
-}
-
 /** What holds about a file now, to be sent back with a change. Format and character set are found out unless somebody says them. */
 export function choiceOf(file: File): FileChoice {
   return { path: file.path, language: file.language, source: file.source, leftOut: file.leftOut };

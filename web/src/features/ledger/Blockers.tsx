@@ -1,5 +1,5 @@
 import type { Draft } from "../../text/draft";
-import { useCheck } from "./useCheck";
+import { useCheck } from "../../text/useCheck";
 
 const NONE = {};
 

@@ -3,8 +3,8 @@ import { t } from "../../words/words";
 import { formsShown } from "../../sheet/cellShown";
 import type { FootnoteProps } from "./footnoteProps";
 import { mainForm } from "../../text/shapes";
-import { TermList } from "./TermList";
-import { useCheck } from "./useCheck";
+import { TermList } from "../../text/TermList";
+import { useCheck } from "../../text/useCheck";
 
 /** The wordbook's terms in the source, and what is wrong with the text as it is typed. */
 export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {

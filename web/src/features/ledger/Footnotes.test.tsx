@@ -117,7 +117,7 @@ describe("the footnotes", () => {
 
   it("say what the entry is", async () => {
     await open(settled);
-    for (const words of ["ramp.up", "Cars drive over it", /Longest allowed: 12 characters/, "ramp.scr:41"]) {
+    for (const words of ["ramp.up", "Cars drive over it", /At most 12 characters/, "ramp.scr:41"]) {
       expect(screen.getByText(words)).toBeInTheDocument();
     }
   });

@@ -1,8 +1,9 @@
 import { IconButton, Tooltip } from "@mui/material";
 import { useState, useSyncExternalStore, type ReactNode } from "react";
 import { everyTab, isNumber, readKept, writeKept } from "../../sheet/outbox/browserStore";
-import { t } from "../../words/words";
-import { EntryNote } from "../entry/EntryNote";
+import { keysSaid } from "../../words/keys";
+import { languageName, t } from "../../words/words";
+import { EntryNote } from "../entry";
 import { CellStory } from "./CellStory";
 import { ChecksNote } from "./ChecksNote";
 import type { FootnoteProps } from "./footnoteProps";
@@ -30,7 +31,7 @@ export function Footnotes(props: FootnoteProps) {
     writeKept(everyTab, HEIGHT_KEY, within);
   };
   const row = store.row(entry);
-  const text = t("footnotes.text", { language: language.language.englishName });
+  const text = t("footnotes.text", { language: languageName(language.language) });
   return (
     <section className="footnotes" aria-label={t("footnotes.title")} style={{ height }} tabIndex={-1}>
       <div
@@ -94,7 +95,7 @@ function Note({ label, aside, children }: { label: string; aside?: ReactNode; ch
 function MemoryKeys() {
   return (
     <small className="soft">
-      <kbd>Alt</kbd> + {t("memory.letter")}
+      <kbd>{keysSaid("Alt+letter")}</kbd>
     </small>
   );
 }

@@ -3,18 +3,19 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { sentenceOf } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
 import { loadFontFor } from "../../theme/fonts";
-import { t } from "../../words/words";
-import { DropOnTable } from "../intake/DropOnTable";
-import { ExportDialog } from "../exporting/ExportDialog";
-import { ScopeMenu } from "../scopes/ScopeMenu";
-import type { Person } from "../session/useSession";
+import { listed, t } from "../../words/words";
+import { DropOnTable } from "../intake";
+import { ExportDialog } from "../exporting";
+import { ScopeMenu } from "../scopes";
+import type { Person } from "../../session/useSession";
 import { EVERYTHING, readScope, writeScope, type Scope } from "../../scope/scope";
 import { languagesOf, tablesOf } from "../../scope/scopeTables";
-import { ScopeLine } from "./ScopeLine";
+import { ScopeLine } from "../../scope/ScopeLine";
 import { Sheet } from "./Sheet";
-import { useProducts, useScopeEntries, useTables } from "./useLedger";
+import { useProducts, useTables } from "../../scope/useTables";
+import { useScopeEntries } from "./useScopeEntries";
 import { useView } from "./useView";
 import { ViewMenu } from "./ViewMenu";
 
@@ -59,7 +60,6 @@ export function LedgerPage({ me }: { me: Person }) {
   const only = inScope?.length === 1 ? inScope[0] : undefined;
   return (
     <Frame
-      me={me}
       title={
         tables.data &&
         products.data && <ScopeLine scope={scope} tables={tables.data} products={products.data} onScope={setScope} />
@@ -108,7 +108,7 @@ export function LedgerPage({ me }: { me: Person }) {
         </Empty>
       ) : tables.data && products.data && !inScope ? (
         <Empty
-          title={t("empty.noSuchTable", { table: scope.product || scope.tables.join(", ") })}
+          title={t("empty.noSuchTable", { table: scope.product || listed(scope.tables) })}
           words={t("empty.noSuchTableWords")}
         />
       ) : !opened || !inScope ? (

@@ -1,7 +1,7 @@
 import { sentenceOf } from "../../api/client";
-import { t } from "../../words/words";
+import { count, percent, t } from "../../words/words";
 import type { FootnoteProps } from "./footnoteProps";
-import { letterAt, useMemory } from "./memory";
+import { letterAt, useMemory } from "../../text/memory";
 import { formsOf, inOneLine } from "../../text/shapes";
 import { DiffShown, TextShown } from "../../text/TextShown";
 import { wordDiff } from "../../text/wordDiff";
@@ -18,8 +18,8 @@ export function MemoryNote({ store, entry, language, onTake }: FootnoteProps) {
     <ol className="memory">
       {memory.data.map((hit, at) => (
         <li key={hit.entry}>
-          <span className="percent" title={t("memory.percent", { n: hit.percent })}>
-            {hit.percent}
+          <span className="percent" title={t("memory.percent", { share: percent(hit.percent) })}>
+            {count(hit.percent)}
           </span>
           <span className="said">
             <span title={`${hit.table} · ${hit.key}`}>

@@ -10,7 +10,7 @@ import {
   RadioGroup,
 } from "@mui/material";
 import { useState } from "react";
-import { t } from "../../words/words";
+import { languageName, t } from "../../words/words";
 import type { Plan } from "../../sheet/pasting";
 import { DiffShown } from "../../text/TextShown";
 import { wordDiff } from "../../text/wordDiff";
@@ -63,7 +63,7 @@ export function PasteDialog({ plan, filling, onPaste, onClose }: Props) {
                 {plan.changes.slice(0, SHOWN).map((change) => (
                   <tr key={`${change.entry} ${change.language.tag}`}>
                     <th scope="row">
-                      <span className="key">{change.key}</span> <small>{change.language.englishName}</small>
+                      <span className="key">{change.key}</span> <small>{languageName(change.language)}</small>
                     </th>
                     <td lang={change.language.tag} dir={change.language.rightToLeft ? "rtl" : "ltr"}>
                       <DiffShown runs={wordDiff(change.before, change.after)} />

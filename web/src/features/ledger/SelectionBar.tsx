@@ -2,12 +2,12 @@ import { Button, CircularProgress } from "@mui/material";
 import { useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import type { Person } from "../session/useSession";
+import type { Person } from "../../session/useSession";
 import type { Entries } from "../../sheet/entries";
 import type { RowStore } from "../../sheet/rowStore";
 import { placesIn, sizeOf, type Block } from "../../sheet/selection";
 import { fits, type BlockAction, type Blocks } from "../../sheet/useBlocks";
-import "./selection.css";
+import "../../parts/selection.css";
 
 /** Counting more would take longer than a frame; then the buttons say no number. */
 const COUNTED = 5_000;

@@ -5,15 +5,15 @@ import { atMostEvery, useLive, type LiveChange } from "../../live/live";
 import { t } from "../../words/words";
 import { everyTab, isBoolean, isNumber, readKept, thisTab, writeKept } from "../../sheet/outbox/browserStore";
 import { outbox } from "../../sheet/outbox/outbox";
-import { ReplaceDialog } from "../replacing/ReplaceDialog";
-import type { Person } from "../session/useSession";
+import { ReplaceDialog } from "../replacing";
+import type { Person } from "../../session/useSession";
 import type { Draft } from "../../text/draft";
 import type { Entries } from "../../sheet/entries";
 import { Footnotes } from "./Footnotes";
 import { GoToDialog } from "./GoToDialog";
 import type { Place } from "../../sheet/keyboard";
-import { KeysDialog } from "./KeysDialog";
-import { hitOf } from "./memory";
+import { KeysDialog } from "../../sheet/KeysDialog";
+import { hitOf } from "../../text/memory";
 import { PasteDialog } from "./PasteDialog";
 import type { RowStore } from "../../sheet/rowStore";
 import { SelectionBar } from "./SelectionBar";
@@ -223,7 +223,7 @@ export function Sheet(props: Props) {
           }}
         />
       )}
-      <KeysDialog open={dialog === "keys"} onClose={back} />
+      {dialog === "keys" && <KeysDialog onClose={back} />}
       {dialog === "go-to" && (
         <GoToDialog
           entries={entries}

@@ -1,7 +1,7 @@
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { forwardRef, useCallback, useEffect, useImperativeHandle, useMemo, useRef } from "react";
 import type { Schemas } from "../../api/client";
-import { count, t } from "../../words/words";
+import { count, listed, t } from "../../words/words";
 import type { Draft } from "../../text/draft";
 import type { Entries } from "../../sheet/entries";
 import { commandFor, destination, type Command, type Place } from "../../sheet/keyboard";
@@ -224,7 +224,7 @@ export const Spread = forwardRef<SpreadHandle, Props>(function Spread(props, ref
           className="scroller"
           role="grid"
           tabIndex={0}
-          aria-label={t("ledger.grid", { table: tables.map((one) => one.name).join(", ") })}
+          aria-label={t("ledger.grid", { table: listed(tables.map((one) => one.name)) })}
           aria-rowcount={entries.lines + 1}
           aria-colcount={languages.length + 1}
           aria-multiselectable="true"

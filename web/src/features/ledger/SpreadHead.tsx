@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
-import { t } from "../../words/words";
-import { Mark } from "./Mark";
+import { languageName, t } from "../../words/words";
+import { Mark } from "../../scope/Mark";
 import { left } from "../../scope/scopeTables";
 import { NARROWEST, type View } from "./useView";
 
@@ -24,14 +24,16 @@ export function SpreadHead({ tables, languages, columns, width, view, onView, on
   return (
     <div className="head" role="row" aria-rowindex={1} style={{ gridTemplateColumns: columns, minWidth: width }}>
       <div role="columnheader" aria-colindex={1} className="source">
-        {table && t("ledger.source", { language: table.source.englishName })}
+        {table && t("ledger.source", { language: languageName(table.source) })}
         <span className="limit">{t("ledger.limit")}</span>
         <Edge column="" name={t("view.source")} view={view} onView={onView} />
       </div>
       {single && <div className="gutter" role="presentation" />}
       {languages.map((kept, column) => (
         <div key={kept.language.tag} role="columnheader" aria-colindex={column + 2} className="cell">
-          <span>{single ? `${kept.language.englishName} · ${kept.language.ownName}` : kept.language.englishName}</span>
+          <span>
+            {single ? `${languageName(kept.language)} · ${kept.language.ownName}` : languageName(kept.language)}
+          </span>
           <span className="counts">
             {single ? (
               (["untranslated", "stale", "offered"] as const).map((state) => (
@@ -50,7 +52,7 @@ export function SpreadHead({ tables, languages, columns, width, view, onView, on
                   type="button"
                   className="hide"
                   onKeyDown={(event) => event.stopPropagation()}
-                  aria-label={t("view.hide", { language: kept.language.englishName })}
+                  aria-label={t("view.hide", { language: languageName(kept.language) })}
                   onClick={() => onHide(kept.language.tag)}
                 >
                   ×
@@ -58,7 +60,9 @@ export function SpreadHead({ tables, languages, columns, width, view, onView, on
               </>
             )}
           </span>
-          {!single && <Edge column={kept.language.tag} name={kept.language.englishName} view={view} onView={onView} />}
+          {!single && (
+            <Edge column={kept.language.tag} name={languageName(kept.language)} view={view} onView={onView} />
+          )}
         </div>
       ))}
     </div>

@@ -1,13 +1,13 @@
 import { memo, useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
 import { outbox } from "../../sheet/outbox/outbox";
-import { t } from "../../words/words";
-import { AssetEditor, isPicture } from "./AssetEditor";
+import { languageName, t } from "../../words/words";
+import { AssetEditor, isPicture } from "../../sheet/AssetEditor";
 import { Blockers } from "./Blockers";
 import { CellEditor, type EditEnd } from "../../sheet/CellEditor";
 import { cellShown } from "../../sheet/cellShown";
 import { placeholdersIn } from "../../text/guarding";
-import { Mark } from "./Mark";
+import { Mark } from "../../scope/Mark";
 import type { CellView, RowStore } from "../../sheet/rowStore";
 import { fieldsOf, inOneLine, type Forms } from "../../text/shapes";
 import { DiffShown, TextShown } from "../../text/TextShown";
@@ -134,7 +134,13 @@ export const SpreadRow = memo(function SpreadRow({
             aria-selected={current || chosen}
             aria-label={
               row &&
-              `${row.key}, ${language.englishName}, ${t(`state.${shown.state}`)}: ${shown.text || t("cell.empty")}${shown.remark && `. ${shown.remark}`}`
+              t(shown.remark ? "cell.nameWith" : "cell.name", {
+                key: row.key,
+                language: languageName(language),
+                state: t(`state.${shown.state}`),
+                text: shown.text || t("cell.empty"),
+                remark: shown.remark,
+              })
             }
             className={`cell${current ? " current" : ""}${chosen ? " chosen" : ""}${single ? "" : " marked"}`}
             onMouseDown={(event) => {
@@ -160,7 +166,7 @@ export const SpreadRow = memo(function SpreadRow({
               )}
               {open && row?.shape === "asset" ? (
                 <AssetEditor
-                  label={t("cell.editing", { key: row.key, language: language.englishName })}
+                  label={t("cell.editing", { key: row.key, language: languageName(language) })}
                   now={open.initial}
                   onEnd={onEnd}
                 />
@@ -169,7 +175,7 @@ export const SpreadRow = memo(function SpreadRow({
                   <CellEditor
                     draft={open.draft}
                     fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}
-                    label={t("cell.editing", { key: row?.key ?? "", language: language.englishName })}
+                    label={t("cell.editing", { key: row?.key ?? "", language: languageName(language) })}
                     language={language.tag}
                     rightToLeft={language.rightToLeft}
                     limit={limit}
@@ -189,7 +195,9 @@ export const SpreadRow = memo(function SpreadRow({
                 </div>
               ) : !row ? null : !isKept || !row.translatable ? (
                 <div className="text none" dir="ltr">
-                  {t(row.translatable ? "cell.notKept" : "cell.notForTranslation", { language: language.englishName })}
+                  {t(row.translatable ? "cell.notKept" : "cell.notForTranslation", {
+                    language: languageName(language),
+                  })}
                 </div>
               ) : (
                 <div className="text none" dir={language.rightToLeft ? "rtl" : "ltr"}>

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import type { Person } from "../session/useSession";
+import type { Person } from "../../session/useSession";
 import type { Draft } from "../../text/draft";
 import type { RowStore } from "../../sheet/rowStore";
 import type { Forms } from "../../text/shapes";

@@ -1,8 +1,8 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import { languageName, t } from "../../words/words";
 import { ledgerAt } from "../../scope/scope";
-import { contributesIn, type Person } from "../session/useSession";
+import { contributesIn, type Person } from "../../session/useSession";
 import { whereToBegin } from "./whereToBegin";
 
 /** Where help is needed most, and what happens to what one writes: for who is new here. */
@@ -19,7 +19,7 @@ export function BeginHere({ me, tables }: { me: Person; tables: Schemas["TableRe
       {languages.length === 0 && <p>{t("begin.nothing")}</p>}
       {languages.map(({ language, needs }) => (
         <section key={language.tag}>
-          <h3>{t("begin.in", { language: language.englishName })}</h3>
+          <h3>{t("begin.in", { language: languageName(language) })}</h3>
           <ul>
             {needs.map(({ table, untranslated, stale }) => (
               <li key={table.slug}>

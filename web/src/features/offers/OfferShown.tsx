@@ -2,7 +2,7 @@ import { Button, TextField } from "@mui/material";
 import { useState } from "react";
 import { Link } from "react-router";
 import { sentenceOf, type Schemas } from "../../api/client";
-import { t, when } from "../../words/words";
+import { t, when, percent } from "../../words/words";
 import { ledgerAt } from "../../scope/scope";
 import { fieldsOf, formsOf, inOneLine, MAIN } from "../../text/shapes";
 import { DiffShown, TextShown } from "../../text/TextShown";
@@ -109,8 +109,8 @@ const HUNDRED = 100;
 function outcomeOf(line: OfferLine): string {
   const at = when(line.answeredAt ?? line.at);
   if (line.byRule) return t("offers.byRule", { when: at });
-  const share = line.changedOf ? Math.round((HUNDRED * (line.changed ?? 0)) / line.changedOf) : 0;
-  return t(`offers.outcome.${line.answer as "open"}`, { who: line.answeredBy ?? "", when: at, n: share });
+  const share = line.changedOf ? (HUNDRED * (line.changed ?? 0)) / line.changedOf : 0;
+  return t(`offers.outcome.${line.answer as "open"}`, { who: line.answeredBy ?? "", when: at, share: percent(share) });
 }
 
 interface ImproveProps {

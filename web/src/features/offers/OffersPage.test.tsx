@@ -126,7 +126,7 @@ describe("my offers", () => {
       line(3, { answer: "set_aside" }),
     ]);
     const amended = await screen.findByRole("listitem", { name: /ramp\.1/ });
-    expect(within(amended).getByText(/amended by Oskar Veldre, .*: 30 % changed/)).toBeInTheDocument();
+    expect(within(amended).getByText(/amended by Oskar Veldre, .*: 30% changed/)).toBeInTheDocument();
     expect(amended.querySelector("ins")).toHaveTextContent("hoch");
     expect(screen.getByText(/settled by rule/)).toBeInTheDocument();
     expect(screen.getByText(/set aside for another text/)).toBeInTheDocument();

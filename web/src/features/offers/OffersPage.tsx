@@ -2,20 +2,20 @@ import { Alert, Button, Snackbar } from "@mui/material";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
 import { count, t, when } from "../../words/words";
 import { ledgerAt } from "../../scope/scope";
 import { languagesOf } from "../../scope/scopeTables";
 import { inOneLine } from "../../text/shapes";
 import { TextShown } from "../../text/TextShown";
 import { saidOf, undoing } from "../../sheet/undoing";
-import { useTables } from "../ledger/useLedger";
-import type { Person } from "../session/useSession";
+import { useTables } from "../../scope/useTables";
+import type { Person } from "../../session/useSession";
 import { useFontFor } from "../../theme/useFontFor";
 import { BeginHere } from "./BeginHere";
 import { OfferList } from "./OfferList";
 import { ANSWERS, useDrafts, useOfferChanges, useOffers, type Answer } from "./useOffers";
-import "../settings/settings.css";
+import "../../parts/pages.css";
 import "./offers.css";
 
 type Shown = Answer | "drafts" | "all" | "begin";
@@ -46,7 +46,7 @@ export function OffersPage({ me }: { me: Person }) {
   };
   const amounts: Record<string, number | undefined> = { ...counts, drafts: drafts.data?.length, all: total };
   return (
-    <Frame me={me} title={<h1 className="scopeline">{t("offers.title")}</h1>}>
+    <Frame title={t("offers.title")}>
       <div
         className="offers"
         onKeyDown={(event) => {

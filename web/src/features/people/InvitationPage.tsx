@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import "../session/signin.css";
+import "../../parts/door.css";
 
 /** Where an invitation leads: choose a password, and be in. */
 export function InvitationPage() {

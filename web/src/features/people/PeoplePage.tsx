@@ -3,18 +3,18 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
-import { day, t, when } from "../../words/words";
-import { Contributions } from "../contributions/Contributions";
-import { StandingRules } from "../contributions/StandingRules";
+import { Frame } from "../../desk/Frame";
+import { day, listed, nameOfTag, t, when } from "../../words/words";
+import { Contributions } from "../contributions";
+import { StandingRules } from "../contributions";
 import { languagesOf } from "../../scope/scopeTables";
 import { ledgerAt } from "../../scope/scope";
-import { useTables } from "../ledger/useLedger";
-import type { Person } from "../session/useSession";
-import { Confirm } from "../settings/Confirm";
+import { useTables } from "../../scope/useTables";
+import type { Person } from "../../session/useSession";
+import { Confirm } from "../../parts/Confirm";
 import { PersonDialog } from "./PersonDialog";
 import { TokensDialog } from "./TokensDialog";
-import "../settings/settings.css";
+import "../../parts/pages.css";
 
 type Row = Schemas["PersonRow"];
 
@@ -39,7 +39,7 @@ export function PeoplePage({ me }: { me: Person }) {
   const tables = useTables();
   const seesFigures = me.coordinator || Object.values(me.levels).includes("reviewer");
   const known = languagesOf(tables.data ?? []);
-  const nameOf = (tag: string) => known.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+  const nameOf = (tag: string) => nameOfTag(tag, known);
   const again = () => queries.invalidateQueries({ queryKey: ["people"] });
   const run = (work: Promise<unknown>) => {
     setWrong(null);
@@ -48,7 +48,7 @@ export function PeoplePage({ me }: { me: Person }) {
   const show = (name: string, made: Schemas["Invitation"]) =>
     setInvitation({ name, link: `${window.location.origin}/invitation/${made.token}`, until: made.until });
   return (
-    <Frame me={me} title={<h1 className="scopeline">{t("people.title")}</h1>}>
+    <Frame title={t("people.title")}>
       <div className="settings">
         {people.isError && <Alert severity="error">{sentenceOf(people.error)}</Alert>}
         {wrong && (
@@ -196,7 +196,7 @@ function rightsOf(person: Row, nameOf: (tag: string) => string): string {
     const tags = Object.entries(person.levels)
       .filter(([, has]) => has === level)
       .map(([tag]) => nameOf(tag));
-    return tags.length ? t(`people.${level}`, { languages: tags.join(", ") }) : "";
+    return tags.length ? t(`people.${level}`, { languages: listed(tags) }) : "";
   });
   return byLevel.filter((part) => part !== "").join("; ") || t("people.nothing");
 }

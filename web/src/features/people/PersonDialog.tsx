@@ -12,10 +12,10 @@ import {
 } from "@mui/material";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import { nameOfTag, t } from "../../words/words";
 import { languagesOf } from "../../scope/scopeTables";
-import { useTables } from "../ledger/useLedger";
-import { LanguagePicker } from "../settings/LanguagePicker";
+import { useTables } from "../../scope/useTables";
+import { LanguagePicker } from "../settings";
 
 const LEVELS = ["reader", "contributor", "reviewer"] as const;
 
@@ -35,7 +35,7 @@ export function PersonDialog({ person, onDone, onClose }: Props) {
   const [wrong, setWrong] = useState<string | null>(null);
   const tables = useTables();
   const known = languagesOf(tables.data ?? []);
-  const nameOf = (tag: string) => known.find((kept) => kept.language.tag === tag)?.language.englishName ?? tag;
+  const nameOf = (tag: string) => nameOfTag(tag, known);
   const save = () => {
     const json = { signIn, name, coordinator, levels };
     const work = person

@@ -13,8 +13,8 @@ import {
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { day, t, when } from "../../words/words";
-import { useTables } from "../ledger/useLedger";
+import { day, listed, t, when } from "../../words/words";
+import { useTables } from "../../scope/useTables";
 
 const DAYS = [7, 30, 90, 365];
 
@@ -124,9 +124,10 @@ export function TokensDialog({ onClose }: { onClose: () => void }) {
                   <th scope="row">{one.name}</th>
                   <td>{one.tableName ?? t("tokens.allTables")}</td>
                   <td>
-                    {[one.takesIn && t("tokens.takesIn"), one.sendsOut && t("tokens.sendsOut")]
-                      .filter(Boolean)
-                      .join(", ")}
+                    {listed([
+                      ...(one.takesIn ? [t("tokens.takesIn")] : []),
+                      ...(one.sendsOut ? [t("tokens.sendsOut")] : []),
+                    ])}
                   </td>
                   <td>{one.person}</td>
                   <td>{day(one.expiresAt)}</td>

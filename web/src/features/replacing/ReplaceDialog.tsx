@@ -12,9 +12,9 @@ import {
 } from "@mui/material";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import { languageName, t } from "../../words/words";
 import { MAIN } from "../../text/shapes";
-import type { Person } from "../session/useSession";
+import type { Person } from "../../session/useSession";
 import { HitList } from "./HitList";
 import "./replacing.css";
 
@@ -136,7 +136,7 @@ export function ReplaceDialog({ me, scope, languages, first, onDone }: Props) {
           >
             {may.map(({ language: one }) => (
               <MenuItem key={one.tag} value={one.tag}>
-                {t("replace.texts", { language: one.englishName })}
+                {t("replace.texts", { language: languageName(one) })}
               </MenuItem>
             ))}
             {me.coordinator && <MenuItem value={SOURCES}>{t("replace.sources")}</MenuItem>}

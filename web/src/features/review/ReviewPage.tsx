@@ -2,16 +2,17 @@ import { Alert, Button, CircularProgress, Snackbar } from "@mui/material";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
 import { loadFontFor } from "../../theme/fonts";
-import { t } from "../../words/words";
+import { keysSaid } from "../../words/keys";
+import { percent, t } from "../../words/words";
 import { languagesOf } from "../../scope/scopeTables";
-import { useTables } from "../ledger/useLedger";
-import { reviewsIn, type Person } from "../session/useSession";
+import { useTables } from "../../scope/useTables";
+import { reviewsIn, type Person } from "../../session/useSession";
 import { ReviewLine } from "./ReviewLine";
 import { Strips } from "./Strips";
 import { readLooking, useReview, writeLooking, type Looking } from "./useReview";
-import "../ledger/selection.css";
+import "../../parts/selection.css";
 import "./review.css";
 
 /** Review: what contributors offered in a language, judged strip by strip with S, A and R, or several at once. */
@@ -33,7 +34,6 @@ export function ReviewPage({ me }: { me: Person }) {
   const { contributors, matching } = review;
   return (
     <Frame
-      me={me}
       title={
         tables.data && (
           <ReviewLine
@@ -80,7 +80,7 @@ export function ReviewPage({ me }: { me: Person }) {
             <p className="soft">{t("review.hint")}</p>
             {reviewsIn(me, looking.language) && (
               <Button size="small" onClick={() => void review.undo(false)}>
-                {t("offers.undo")} <kbd>Ctrl Z</kbd>
+                {t("offers.undo")} <kbd>{keysSaid("Ctrl+Z")}</kbd>
               </Button>
             )}
           </aside>
@@ -107,5 +107,5 @@ function settledShare({ settled, amended, returned }: Schemas["Contributor"]): s
   const answered = settled + returned;
   return answered === 0
     ? t("review.noAnswers")
-    : t("review.share", { n: Math.round((100 * settled) / answered), of: answered, amended });
+    : t("review.share", { share: percent((100 * settled) / answered), of: answered, amended });
 }

@@ -1,20 +1,20 @@
 import { Button } from "@mui/material";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { t, when } from "../../words/words";
-import { PictureShown } from "../entry/PictureShown";
+import { listed, percent, t, when } from "../../words/words";
+import { PictureShown } from "../entry";
 import type { Pending } from "../../sheet/outbox/outbox";
 import { CellEditor, type EditEnd } from "../../sheet/CellEditor";
 import type { Draft } from "../../text/draft";
 import { placeholdersIn } from "../../text/guarding";
-import { Mark } from "../ledger/Mark";
-import { useMemory } from "../ledger/memory";
+import { Mark } from "../../scope/Mark";
+import { useMemory } from "../../text/memory";
 import { ledgerAt } from "../../scope/scope";
 import { fieldsOf, formsOf, inOneLine, mainForm, type Forms } from "../../text/shapes";
-import { TermList } from "../ledger/TermList";
+import { TermList } from "../../text/TermList";
 import { DiffShown, TextShown } from "../../text/TextShown";
 import type { Editor } from "../../sheet/useCellChanges";
-import { useCheck } from "../ledger/useCheck";
+import { useCheck } from "../../text/useCheck";
 import { useResting } from "../../sheet/useResting";
 import { wordDiff } from "../../text/wordDiff";
 import type { Strip } from "./useReview";
@@ -99,7 +99,7 @@ function SourceSide({ strip, language, here }: { strip: Strip; language: Schemas
       {here && strip.note && <p className="soft">{strip.note}</p>}
       {here && strip.reference && <p className="mono">{strip.reference}</p>}
       {here && strip.usedBy.length > 0 && (
-        <p className="soft">{t("review.usedBy", { products: strip.usedBy.join(", ") })}</p>
+        <p className="soft">{t("review.usedBy", { products: listed(strip.usedBy) })}</p>
       )}
       {here && strip.picture !== undefined && <PictureShown picture={strip.picture} entry={strip.key} />}
       {here && <Beside strip={strip} language={language} />}
@@ -138,7 +138,7 @@ function Alike({ entry, language }: { entry: number; language: Schemas["Language
       {hits.map((hit) => (
         <div key={hit.entry}>
           <dt>
-            <span className="mono">{t("review.percent", { n: hit.percent })}</span> <TextShown text={hit.source} />
+            <span className="mono">{percent(hit.percent)}</span> <TextShown text={hit.source} />
           </dt>
           <dd lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
             <TextShown text={inOneLine(hit.text, hit.forms)} />

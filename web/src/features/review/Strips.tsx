@@ -2,7 +2,7 @@ import { Button } from "@mui/material";
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import { languageName, t } from "../../words/words";
 import { outbox } from "../../sheet/outbox/outbox";
 import type { EditEnd } from "../../sheet/CellEditor";
 import { Draft } from "../../text/draft";
@@ -167,10 +167,10 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
         <h2>{t(narrowed ? "review.noneMatch" : "review.nothing")}</h2>
         {narrowed ? (
           <Button variant="outlined" component={Link} to={`/review?in=${looking.language}`}>
-            {t("review.lookAtAll", { language: language.englishName })}
+            {t("review.lookAtAll", { language: languageName(language) })}
           </Button>
         ) : (
-          <p className="soft">{t("review.nothingWords", { language: language.englishName })}</p>
+          <p className="soft">{t("review.nothingWords", { language: languageName(language) })}</p>
         )}
       </div>
     );
@@ -188,8 +188,8 @@ export function Strips({ language, reviews, looking, review, onSay }: Props) {
       aria-label={t("review.strips")}
     >
       <div className="head" aria-hidden="true">
-        <span>{t("review.headLeft", { language: language.englishName })}</span>
-        <span>{t("review.headRight", { language: language.englishName })}</span>
+        <span>{t("review.headLeft", { language: languageName(language) })}</span>
+        <span>{t("review.headRight", { language: languageName(language) })}</span>
       </div>
       {chosen.length > 1 && (
         <div className="selectionbar" role="toolbar" aria-label={t("review.several.bar")}>

@@ -57,7 +57,7 @@ describe("what can be done with a scope", () => {
         { entry: 7, language: "de" },
       ],
     });
-    expect(onSay).toHaveBeenCalledWith("2 texts were said to hold still; Ctrl+Z takes that back as a whole.");
+    expect(onSay).toHaveBeenCalledWith("2 texts are confirmed: they still hold. Ctrl+Z takes all of that back.");
   });
 
   it("offers a contributor neither answers nor new entries", async () => {

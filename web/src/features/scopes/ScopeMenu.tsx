@@ -17,11 +17,11 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { EntryDialog } from "../entry/EntryDialog";
+import { EntryDialog } from "../entry";
 import type { Entries } from "../../sheet/entries";
 import { writeScope, type Scope } from "../../scope/scope";
 import { undoing } from "../../sheet/undoing";
-import type { Person } from "../session/useSession";
+import type { Person } from "../../session/useSession";
 
 /** More would be a transaction of minutes; the server says the same. */
 const MOST_CELLS = 20_000;

@@ -2,7 +2,7 @@ import { Autocomplete, TextField } from "@mui/material";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import { languageName, t } from "../../words/words";
 
 type Language = Schemas["LanguageName"];
 
@@ -20,7 +20,7 @@ export function LanguagePicker({ label, onPick }: { label: string; onPick: (lang
     <Autocomplete<Language>
       options={words.trim() === "" ? [] : (found.data ?? [])}
       filterOptions={(all) => all}
-      getOptionLabel={(one) => `${one.englishName} · ${one.tag}`}
+      getOptionLabel={(one) => `${languageName(one)} · ${one.tag}`}
       getOptionKey={(one) => one.tag}
       noOptionsText={t(words.trim() === "" ? "language.type" : "language.none")}
       value={null}

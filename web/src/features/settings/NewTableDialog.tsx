@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import { languageName, t } from "../../words/words";
 import { LanguagePicker } from "./LanguagePicker";
 
 type Language = Schemas["LanguageName"];
@@ -46,7 +46,7 @@ export function NewTableDialog({ onClose }: { onClose: () => void }) {
           />
           {source ? (
             <p>
-              {t("settings.sourceLanguage", { language: source.englishName })}{" "}
+              {t("settings.sourceLanguage", { language: languageName(source) })}{" "}
               <Button size="small" onClick={() => setSource(null)}>
                 {t("settings.another")}
               </Button>
@@ -63,7 +63,7 @@ export function NewTableDialog({ onClose }: { onClose: () => void }) {
               <Chip
                 key={one.tag}
                 size="small"
-                label={one.englishName}
+                label={languageName(one)}
                 onDelete={() => setLanguages(languages.filter((other) => other.tag !== one.tag))}
               />
             ))}

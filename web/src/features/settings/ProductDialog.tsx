@@ -13,8 +13,8 @@ import {
 } from "@mui/material";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
-import { Confirm } from "./Confirm";
+import { languageName, t } from "../../words/words";
+import { Confirm } from "../../parts/Confirm";
 import { LanguagePicker } from "./LanguagePicker";
 
 type Product = Schemas["ProductReply"];
@@ -131,14 +131,14 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
               <tbody>
                 {languages.map(({ language, selector }, at) => (
                   <tr key={language.tag}>
-                    <th scope="row">{language.englishName}</th>
+                    <th scope="row">{languageName(language)}</th>
                     <td>
                       <TextField
                         size="small"
                         type="number"
                         value={selector ?? ""}
                         slotProps={{
-                          htmlInput: { "aria-label": t("products.selectorOf", { language: language.englishName }) },
+                          htmlInput: { "aria-label": t("products.selectorOf", { language: languageName(language) }) },
                         }}
                         onChange={(event) => {
                           const n = event.target.value === "" ? undefined : Math.floor(Number(event.target.value));
@@ -152,7 +152,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                       <IconButton
                         size="small"
                         disabled={at === 0}
-                        aria-label={t("settings.up", { language: language.englishName })}
+                        aria-label={t("settings.up", { language: languageName(language) })}
                         onClick={() => move(at, -1)}
                       >
                         ↑
@@ -187,7 +187,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
               <MenuItem value="">{t("products.startSource")}</MenuItem>
               {languages.map(({ language }) => (
                 <MenuItem key={language.tag} value={language.tag}>
-                  {language.englishName}
+                  {languageName(language)}
                 </MenuItem>
               ))}
             </TextField>

@@ -3,15 +3,15 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
-import { t } from "../../words/words";
+import { Frame } from "../../desk/Frame";
+import { listed, t } from "../../words/words";
 import { writeScope, EVERYTHING } from "../../scope/scope";
-import { useProducts, useTables } from "../ledger/useLedger";
-import type { Person } from "../session/useSession";
+import { useProducts, useTables } from "../../scope/useTables";
+import type { Person } from "../../session/useSession";
 import { NewTableDialog } from "./NewTableDialog";
 import { ProductDialog } from "./ProductDialog";
 import { RemovedTables } from "./TablePage";
-import "./settings.css";
+import "../../parts/pages.css";
 
 /** Which products there are, which tables they use, and in which languages. */
 export function ProductsPage({ me }: { me: Person }) {
@@ -31,7 +31,7 @@ export function ProductsPage({ me }: { me: Person }) {
     ]);
   const failure = products.error ?? tables.error;
   return (
-    <Frame me={me} title={<h1 className="scopeline">{t("products.title")}</h1>}>
+    <Frame title={t("products.title")}>
       <div className="settings">
         {failure && <Alert severity="error">{sentenceOf(failure)}</Alert>}
         {products.data?.length === 0 && <p className="soft">{t("products.none")}</p>}
@@ -53,7 +53,7 @@ export function ProductsPage({ me }: { me: Person }) {
                     <Link to={`/board?${writeScope({ ...EVERYTHING, product: product.slug })}`}>{product.name}</Link>
                   </th>
                   <td>{t(`kind.${product.kind as "app"}`)}</td>
-                  <td>{product.tables.map((one) => one.name).join(", ")}</td>
+                  <td>{listed(product.tables.map((one) => one.name))}</td>
                   <td>
                     {product.languages
                       .map((one) =>

@@ -3,15 +3,15 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
 import { loadFontFor } from "../../theme/fonts";
-import { t, when } from "../../words/words";
+import { languageName, t, when } from "../../words/words";
 import { ledgerAt } from "../../scope/scope";
-import { useTables } from "../ledger/useLedger";
-import type { Person } from "../session/useSession";
-import { Confirm } from "./Confirm";
+import { useTables } from "../../scope/useTables";
+import type { Person } from "../../session/useSession";
+import { Confirm } from "../../parts/Confirm";
 import { LanguagePicker } from "./LanguagePicker";
-import "./settings.css";
+import "../../parts/pages.css";
 
 /** The settings of a table: its name, its languages in order, what was removed from it. */
 export function TablePage({ me }: { me: Person }) {
@@ -19,7 +19,7 @@ export function TablePage({ me }: { me: Person }) {
   const tables = useTables();
   const table = tables.data?.find((one) => one.slug === slug);
   return (
-    <Frame me={me} title={<h1 className="scopeline">{t("settings.table", { table: table?.name ?? slug })}</h1>}>
+    <Frame title={t("settings.table", { table: table?.name ?? slug })}>
       <div className="settings">
         {tables.isError && <Alert severity="error">{sentenceOf(tables.error)}</Alert>}
         {tables.data && !table && <Alert severity="error">{t("empty.noSuchTable", { table: slug })}</Alert>}
@@ -79,7 +79,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
           onChange={(event) => setName(event.target.value)}
         />
         <p className="soft">
-          {t("settings.sourceLanguage", { language: table.source.englishName })} ·{" "}
+          {t("settings.sourceLanguage", { language: languageName(table.source) })} ·{" "}
           <Link to={ledgerAt({ tables: [table.slug] })}>{t("scope.entries", { n: table.entries })}</Link>
         </p>
         <h2>{t("settings.languages")}</h2>
@@ -100,7 +100,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
             {kept.map(({ language, settlesOwn }, at) => (
               <tr key={language.tag}>
                 <th scope="row">
-                  {language.englishName} <span className="soft">· {language.ownName}</span>
+                  {languageName(language)} <span className="soft">· {language.ownName}</span>
                 </th>
                 <td className="mono">{language.tag}</td>
                 <td title={language.plurals.map((one) => `${one.category}: ${one.examples}`).join("; ")}>
@@ -127,7 +127,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
                   <IconButton
                     size="small"
                     disabled={at === 0}
-                    aria-label={t("settings.up", { language: language.englishName })}
+                    aria-label={t("settings.up", { language: languageName(language) })}
                     onClick={() => move(at, -1)}
                   >
                     ↑
@@ -135,7 +135,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
                   <IconButton
                     size="small"
                     disabled={at === kept.length - 1}
-                    aria-label={t("settings.down", { language: language.englishName })}
+                    aria-label={t("settings.down", { language: languageName(language) })}
                     onClick={() => move(at, 1)}
                   >
                     ↓
@@ -143,7 +143,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
                   <Button
                     size="small"
                     color="error"
-                    aria-label={t("settings.dropLanguage", { language: language.englishName })}
+                    aria-label={t("settings.dropLanguage", { language: languageName(language) })}
                     onClick={() => {
                       const asSaved = table.languages.find((one) => one.language.tag === language.tag);
                       if (asSaved && texts(asSaved) > 0) setLeaving(asSaved);
@@ -180,7 +180,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
       </fieldset>
       {leaving && (
         <Confirm
-          title={t("settings.leaveTitle", { language: leaving.language.englishName })}
+          title={t("settings.leaveTitle", { language: languageName(leaving.language) })}
           words={t("settings.leaveWords", { n: texts(leaving) })}
           action={t("settings.remove")}
           onYes={() => {

@@ -1,8 +1,8 @@
 import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem, TextField } from "@mui/material";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
-import type { Person } from "../session/useSession";
+import { languageName, t } from "../../words/words";
+import type { Person } from "../../session/useSession";
 
 interface Props {
   me: Person;
@@ -82,7 +82,7 @@ export function TermDialog({ me, term, sources, languages, onDone, onClose }: Pr
             >
               {sources.map((one) => (
                 <MenuItem key={one.tag} value={one.tag}>
-                  {one.englishName}
+                  {languageName(one)}
                 </MenuItem>
               ))}
             </TextField>
@@ -106,14 +106,14 @@ export function TermDialog({ me, term, sources, languages, onDone, onClose }: Pr
             <div key={language.tag} className="pair">
               <TextField
                 size="small"
-                label={language.englishName}
+                label={languageName(language)}
                 value={texts[language.tag]?.text ?? ""}
                 slotProps={{ htmlInput: { lang: language.tag, dir: language.rightToLeft ? "rtl" : "ltr" } }}
                 onChange={(event) => put(language.tag, { text: event.target.value })}
               />
               <TextField
                 size="small"
-                label={t("wordbook.avoid", { language: language.englishName })}
+                label={t("wordbook.avoid", { language: languageName(language) })}
                 value={texts[language.tag]?.avoid ?? ""}
                 slotProps={{ htmlInput: { lang: language.tag, dir: language.rightToLeft ? "rtl" : "ltr" } }}
                 onChange={(event) => put(language.tag, { avoid: event.target.value })}

@@ -3,12 +3,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
+import { Frame } from "../../desk/Frame";
 import { loadFontFor } from "../../theme/fonts";
-import { t } from "../../words/words";
+import { languageName, listed, t } from "../../words/words";
 import { languagesOf } from "../../scope/scopeTables";
-import { useTables } from "../ledger/useLedger";
-import type { Person } from "../session/useSession";
+import { useTables } from "../../scope/useTables";
+import type { Person } from "../../session/useSession";
 import { TermDialog } from "./TermDialog";
 import "./wordbook.css";
 
@@ -38,8 +38,7 @@ export function WordbookPage({ me }: { me: Person }) {
   const failure = terms.error ?? tables.error;
   return (
     <Frame
-      me={me}
-      title={<h1 className="scopeline">{t("wordbook.sentence", { n: terms.data?.length ?? 0 })}</h1>}
+      title={t("wordbook.sentence", { n: terms.data?.length ?? 0 })}
       aside={
         me.coordinator && (
           <Button size="small" variant="contained" onClick={() => setOpen("new")}>
@@ -75,7 +74,7 @@ export function WordbookPage({ me }: { me: Person }) {
                     <th scope="col">{t("wordbook.term")}</th>
                     {languages.map((language) => (
                       <th key={language.tag} scope="col">
-                        {language.englishName}
+                        {languageName(language)}
                       </th>
                     ))}
                   </tr>
@@ -100,7 +99,7 @@ export function WordbookPage({ me }: { me: Person }) {
                             {text?.text}
                             {text && text.avoid.length > 0 && (
                               <small>
-                                <bdi dir="ltr">{t("wordbook.not")}</bdi> <del>{text.avoid.join(", ")}</del>
+                                <bdi dir="ltr">{t("wordbook.not")}</bdi> <del>{listed(text.avoid)}</del>
                               </small>
                             )}
                           </td>

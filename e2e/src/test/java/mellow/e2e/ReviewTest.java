@@ -59,7 +59,7 @@ class ReviewTest {
             oskar.see(".MuiSnackbar-root", "1 offer has a blocker and stays.");
             oskar.see(".contributors button", "1 waiting");
             assertThat(oskar.see(".contributors button", "Lina").getText())
-                    .contains("75 % of the last 4 settled, 1 amended");
+                    .contains("75% of the last 4 settled, 1 amended");
 
             lina.see(".line .remark.blocked", "returned: Just the mast, please.");
             lina.see(".line .cell[aria-label*='settled: \u0141a\u0144cuch']");
@@ -97,7 +97,7 @@ class ReviewTest {
     private static List<Integer> figures(Browser browser) {
         String row = browser.see(".figures tbody tr", "Lina Korhola").getText();
         // The share that amending changed stands beside the amended ones.
-        String numbers = row.replaceFirst(".*Polish", "").replaceAll("\\d+ % changed", "");
+        String numbers = row.replaceFirst(".*Polish", "").replaceAll("\\d+% changed", "");
         return Pattern.compile("\\d+")
                 .matcher(numbers)
                 .results()

@@ -1,8 +1,8 @@
 import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import { aLanguage, aTable, show } from "../../test/builders";
-import { readScope, type Scope } from "../../scope/scope";
+import { aLanguage, aTable, show } from "../test/builders";
+import { readScope, type Scope } from "./scope";
 import { ScopeLine } from "./ScopeLine";
 
 const tables = [

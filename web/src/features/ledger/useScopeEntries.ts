@@ -7,24 +7,6 @@ import { writeScope, type Scope } from "../../scope/scope";
 
 type Table = Schemas["TableReply"];
 
-/** All tables with their counters. */
-export function useTables() {
-  return useQuery({
-    queryKey: ["tables"],
-    queryFn: ({ signal }) => ask<Schemas["TableReply"][]>("/api/tables", { signal }),
-    staleTime: 5_000,
-  });
-}
-
-/** All products. */
-export function useProducts() {
-  return useQuery({
-    queryKey: ["products"],
-    queryFn: ({ signal }) => ask<Schemas["ProductReply"][]>("/api/products", { signal }),
-    staleTime: 30_000,
-  });
-}
-
 /** The entries of a scope and a store for its rows; both stay until the scope, or `onFailure`, changes. */
 export function useScopeEntries(scope: Scope, tables: Table[], onFailure: (failure: unknown) => void) {
   const address = writeScope(scope);

@@ -1,11 +1,13 @@
 import { Button, Dialog, DialogContent, DialogTitle } from "@mui/material";
-import { t } from "../../words/words";
-import { KEYS } from "../../sheet/keyboard";
+import { t } from "../words/words";
+import { keysSaid } from "../words/keys";
+import { KEYS } from "./keyboard";
+import "./keys.css";
 
 /** All keys of the sheet. */
-export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function KeysDialog({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
+    <Dialog open onClose={onClose} aria-labelledby="keys-title">
       <DialogTitle id="keys-title">{t("keys.title")}</DialogTitle>
       <DialogContent>
         <table className="keys">
@@ -13,7 +15,7 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
             {KEYS.map(({ shown, meaning }) => (
               <tr key={shown + meaning}>
                 <th scope="row">
-                  <kbd>{shown}</kbd>
+                  <kbd>{keysSaid(shown)}</kbd>
                 </th>
                 <td>{t(meaning)}</td>
               </tr>

@@ -3,7 +3,7 @@ import { Suspense } from "react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { show } from "../test/builders";
-import { Broken, page } from "./page";
+import { Broken, page } from "./later";
 
 describe("a screen that is fetched when it is opened", () => {
   it("is shown once it has come", async () => {
@@ -23,7 +23,7 @@ describe("a screen that is fetched when it is opened", () => {
         <Gone />
       </Suspense>,
     );
-    expect(await screen.findByRole("alert")).toHaveTextContent("This page could not be fetched");
+    expect(await screen.findByRole("alert")).toHaveTextContent("This page could not be loaded");
     expect(screen.getByRole("button", { name: "Try again" })).toBeInTheDocument();
   });
 
@@ -55,7 +55,7 @@ describe("a screen that breaks", () => {
         </Broken>
       </>,
     );
-    expect(screen.getByRole("alert")).toHaveTextContent("It broke.What it was: no such deck");
+    expect(screen.getByRole("alert")).toHaveTextContent("It broke.What went wrong: no such deck");
     expect(screen.getByText("The rest")).toBeInTheDocument();
     await userEvent.click(screen.getByRole("button", { name: "Try again" }));
     expect(again).toHaveBeenCalledOnce();

@@ -1,5 +1,5 @@
-import type { Schemas } from "../../api/client";
-import { t } from "../../words/words";
+import type { Schemas } from "../api/client";
+import { t } from "../words/words";
 
 /** Agreed terms that stand in a source, with what to say for them and what not. */
 export function TermList({ terms, language }: { terms: Schemas["TermHit"][]; language: string }) {

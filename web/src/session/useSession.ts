@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { ask, whenSignedOut, type Schemas } from "../../api/client";
-import { waiting } from "../../sheet/outbox/waiting";
+import { ask, whenSignedOut, type Schemas } from "../api/client";
+import { waiting } from "../sheet/outbox/waiting";
 
 export type Person = Schemas["PersonReply"];
 

@@ -1,9 +1,9 @@
 import { Button } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
-import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { t } from "../../words/words";
-import type { EditEnd } from "../../sheet/CellEditor";
-import { MAIN, type Forms } from "../../text/shapes";
+import { ask, sentenceOf, type Schemas } from "../api/client";
+import { t } from "../words/words";
+import type { EditEnd } from "./CellEditor";
+import { MAIN, type Forms } from "../text/shapes";
 
 const LARGEST = 20 * 1024 * 1024;
 

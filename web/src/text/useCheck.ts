@@ -1,8 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState, useSyncExternalStore } from "react";
-import { ask, type Schemas } from "../../api/client";
-import type { Draft } from "../../text/draft";
-import type { Forms } from "../../text/shapes";
+import { ask, type Schemas } from "../api/client";
+import type { Draft } from "./draft";
+import type { Forms } from "./shapes";
 
 const PAUSE_MS = 200;
 const NONE: Forms = {};

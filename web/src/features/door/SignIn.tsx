@@ -1,9 +1,9 @@
 import { Alert, Button, Checkbox, FormControlLabel, TextField } from "@mui/material";
 import { useState } from "react";
 import { sentenceOf } from "../../api/client";
-import { Logo } from "../../app/Logo";
+import { Logo } from "../../parts/Logo";
 import { t } from "../../words/words";
-import "./signin.css";
+import "../../parts/door.css";
 
 /** The door. The address stays as it was, so that a shared link opens what it names after signing in. */
 export function SignIn({ onSignIn }: { onSignIn: (signIn: string, password: string, stay: boolean) => Promise<void> }) {

@@ -1,5 +1,5 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle } from "@mui/material";
-import { t } from "../../words/words";
+import { t } from "../words/words";
 
 interface Props {
   title: string;

@@ -1,8 +1,8 @@
 import { Button } from "@mui/material";
-import { Logo } from "../../app/Logo";
+import { Logo } from "../../parts/Logo";
 import { t } from "../../words/words";
-import type { Person } from "./useSession";
-import "./signin.css";
+import type { Person } from "../../session/useSession";
+import "../../parts/door.css";
 
 /** The page of somebody who may do nothing yet: who they are, and whom to ask. */
 export function NoRights({ me, onLook, onSignOut }: { me: Person; onLook: () => void; onSignOut: () => void }) {

@@ -1,25 +1,55 @@
-import { Alert, Button } from "@mui/material";
-import { Component, createElement, lazy, Suspense, useState, type ComponentType, type ReactNode } from "react";
+import { Alert, Button, Dialog } from "@mui/material";
+import {
+  Component,
+  createElement,
+  lazy,
+  Suspense,
+  useEffect,
+  useRef,
+  useState,
+  type ComponentType,
+  type ReactNode,
+} from "react";
 import { sentenceOf } from "../api/client";
 import { t } from "../words/words";
 
+type Load<Props> = () => Promise<ComponentType<Props>>;
+
 /** A screen that is fetched when it is first opened; where it cannot be, as after the server has become a newer one, it is fetched again when one asks. */
-export function page<Props extends object>(load: () => Promise<ComponentType<Props>>) {
+export function page<Props extends object>(load: Load<Props>) {
+  return fetchedOnce(load, false);
+}
+
+/** A dialog that is fetched when it is first opened. Until it is there it has the focus, so that what is typed meanwhile lands nowhere else. */
+export function later<Props extends object>(load: Load<Props>) {
+  return fetchedOnce(load, true);
+}
+
+function fetchedOnce<Props extends object>(load: Load<Props>, over: boolean) {
   const fetched = () => lazy(async () => ({ default: await load() }));
   const first = fetched();
-  return function Page(props: Props) {
+  return function Fetched(props: Props) {
     const [screen, setScreen] = useState(() => first);
     return (
-      <Broken words={t("page.notFetched")} onAgain={() => setScreen(() => fetched())}>
-        <Suspense fallback={null}>{createElement(screen as ComponentType<Props>, props)}</Suspense>
+      <Broken words={t("page.notFetched")} over={over} onAgain={() => setScreen(() => fetched())}>
+        <Suspense fallback={over ? <Coming /> : null}>{createElement(screen as ComponentType<Props>, props)}</Suspense>
       </Broken>
     );
   };
 }
 
+/** Holds the focus of a dialog that is on its way. */
+function Coming() {
+  const here = useRef<HTMLDivElement>(null);
+  useEffect(() => here.current?.focus(), []);
+  return <div ref={here} tabIndex={-1} role="status" aria-label={t("ledger.loading")} className="visually-hidden" />;
+}
+
 interface Props {
   /** What to say when it broke. */
   words: string;
+  /** Whether it stands over the page, as a dialog does. */
+  over?: boolean;
   /** Told when somebody wants to look again. */
   onAgain: () => void;
   children: ReactNode;
@@ -36,7 +66,7 @@ export class Broken extends Component<Props, { failure: unknown }> {
   override render() {
     const { failure } = this.state;
     if (failure === null) return this.props.children;
-    return (
+    const said = (
       <div className="empty">
         <Alert
           severity="warning"
@@ -57,5 +87,6 @@ export class Broken extends Component<Props, { failure: unknown }> {
         </Alert>
       </div>
     );
+    return this.props.over ? <Dialog open>{said}</Dialog> : said;
   }
 }

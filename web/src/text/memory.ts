@@ -1,6 +1,6 @@
 import { useQuery, type QueryClient } from "@tanstack/react-query";
-import { ask, type Schemas } from "../../api/client";
-import { formsOf, type Forms } from "../../text/shapes";
+import { ask, type Schemas } from "../api/client";
+import { formsOf, type Forms } from "./shapes";
 
 export type MemoryHit = Schemas["MemoryHit"];
 

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { aPerson } from "../../test/builders";
 import { NoRights } from "./NoRights";
-import { seesAnything } from "./useSession";
+import { seesAnything } from "../../session/useSession";
 
 describe("the page of somebody without any right", () => {
   it("says who they are and whom to ask, and looks again", async () => {

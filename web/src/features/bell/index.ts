@@ -1,0 +1,2 @@
+export { Bell } from "./Bell";
+export { useBell } from "./useBell";

@@ -1,0 +1,2 @@
+export { Contributions } from "./Contributions";
+export { StandingRules } from "./StandingRules";

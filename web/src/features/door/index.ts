@@ -1,0 +1,2 @@
+export { NoRights } from "./NoRights";
+export { SignIn } from "./SignIn";

@@ -1,0 +1,3 @@
+export { OfferList } from "./OfferList";
+export { SayForm } from "./SayForm";
+export { ANSWERS, useOfferChanges, useOffers, type Answer } from "./useOffers";

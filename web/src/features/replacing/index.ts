@@ -1,0 +1,3 @@
+import { later } from "../../parts/later";
+
+export const ReplaceDialog = later(async () => (await import("./ReplaceDialog")).ReplaceDialog);

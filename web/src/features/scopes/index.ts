@@ -1,0 +1,1 @@
+export { ScopeMenu } from "./ScopeMenu";

@@ -1,0 +1,1 @@
+export { UnsavedTexts } from "./UnsavedTexts";
