@@ -2,6 +2,7 @@ import { createContext, use, useEffect, useRef, type ReactNode } from "react";
 import { NavLink, useLocation } from "react-router";
 import type { Scope } from "../scope/scope";
 import { t } from "../words/words";
+import { Announcer } from "../parts/Announcer";
 import { Logo } from "../parts/Logo";
 import { later } from "../parts/later";
 import { useFrameKeys } from "./useFrameKeys";
@@ -65,6 +66,7 @@ export function Frame({ title, aside, scope, children }: Props) {
       <main className="book" ref={book} tabIndex={-1}>
         {children}
       </main>
+      <Announcer />
       {keys && <KeysDialog onClose={closeKeys} />}
     </div>
   );

@@ -2,7 +2,7 @@ import { Button } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../api/client";
 import { t } from "../words/words";
-import type { EditEnd } from "./CellEditor";
+import type { EditEnd } from "./ending";
 import { MAIN, type Forms } from "../text/shapes";
 
 const LARGEST = 20 * 1024 * 1024;

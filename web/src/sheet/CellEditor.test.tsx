@@ -1,7 +1,8 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import { CellEditor, type EditEnd } from "./CellEditor";
+import { CellEditor } from "./CellEditor";
+import type { EditEnd } from "./ending";
 import { Draft } from "../text/draft";
 import type { Forms } from "../text/shapes";
 

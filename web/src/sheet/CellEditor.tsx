@@ -2,13 +2,12 @@ import { useLayoutEffect, useRef, useSyncExternalStore } from "react";
 import { t } from "../words/words";
 import type { Draft } from "../text/draft";
 import { broken, missingFrom, snapped, type Range } from "../text/guarding";
+import type { EditEnd } from "./ending";
 import { editorCommandFor } from "./keyboard";
 import { pieces } from "../text/pieces";
 import { MAIN, type FormField, type Forms } from "../text/shapes";
 import { Signs } from "../text/TextShown";
 import "./editor.css";
-
-export type EditEnd = "put-forward" | "leave" | "next" | "previous" | "blur";
 
 interface Props {
   draft: Draft;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { commandFor, destination, editorCommandFor, KEYS, type KeyPress } from "./keyboard";
+import { commandFor, destination, editorCommandFor, KEYS, SOURCE, type KeyPress } from "./keyboard";
 
 const press = (key: string, held: Partial<KeyPress> = {}): KeyPress => ({
   key,
@@ -76,6 +76,19 @@ describe("the sheet's keys", () => {
   ])("%s %j leads from the middle to %j", (key, held, to) => {
     const command = commandFor(press(key, held), false);
     expect(command && destination(command, { row: 2, column: 1 }, 10, 3, 4)).toEqual(to);
+  });
+
+  it.each([
+    ["ArrowLeft", {}, 0, { row: 2, column: SOURCE }],
+    ["ArrowLeft", {}, SOURCE, { row: 2, column: SOURCE }],
+    ["ArrowRight", {}, SOURCE, { row: 2, column: 0 }],
+    ["ArrowDown", {}, SOURCE, { row: 3, column: SOURCE }],
+    ["Tab", {}, SOURCE, { row: 2, column: 0 }],
+    ["Tab", { shiftKey: true }, SOURCE, { row: 1, column: 2 }],
+    ["Home", {}, SOURCE, { row: 2, column: 0 }],
+  ])("reaches the source, and leaves it again: %s %j from %i", (key, held, column, to) => {
+    const command = commandFor(press(key, held), false);
+    expect(command && destination(command, { row: 2, column }, 10, 3, 4)).toEqual(to);
   });
 
   it("goes to the next row at the end of one, and leaves at the end of all", () => {

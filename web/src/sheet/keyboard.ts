@@ -168,7 +168,10 @@ export function editorCommandFor(press: KeyPress): EditorCommand | null {
   }
 }
 
-/** A place in the sheet: entry by its index in the scope, language by its index in the scope. */
+/** The column of the sources, before those of the languages. */
+export const SOURCE = -1;
+
+/** A place in the sheet: entry by its index in the scope, column by the index of its language in the scope, or SOURCE. */
 export interface Place {
   row: number;
   column: number;
@@ -182,10 +185,13 @@ export function destination(
   columns: number,
   pageRows: number,
 ): Place | null {
-  const within = (value: number, size: number) => Math.max(0, Math.min(size - 1, value));
+  const within = (value: number, size: number, first = 0) => Math.max(first, Math.min(size - 1, value));
   switch (command.do) {
     case "move":
-      return { row: within(from.row + command.rows, rows), column: within(from.column + command.columns, columns) };
+      return {
+        row: within(from.row + command.rows, rows),
+        column: within(from.column + command.columns, columns, SOURCE),
+      };
     case "page":
       return { row: within(from.row + command.pages * pageRows, rows), column: from.column };
     case "edge":
@@ -194,7 +200,9 @@ export function destination(
         column: command.edge === "row-start" || command.edge === "first" ? 0 : columns - 1,
       };
     case "step": {
-      const flat = from.row * columns + from.column + command.columns;
+      // From a source on and back as from the first text: the tabulator goes from text to text.
+      const at = from.column === SOURCE && command.columns < 0 ? 0 : from.column;
+      const flat = from.row * columns + at + command.columns;
       return flat < 0 || flat >= rows * columns ? null : { row: Math.floor(flat / columns), column: flat % columns };
     }
     default:

@@ -23,6 +23,11 @@ export function sizeOf(block: Block): number {
   return (block.bottom - block.top + 1) * (block.right - block.left + 1);
 }
 
+/** Those of the languages whose columns are in the block; that of the sources is none. */
+export function languagesIn<T>(block: Block, languages: T[]): T[] {
+  return languages.slice(Math.max(0, block.left), block.right + 1);
+}
+
 /** Its places, row by row. */
 export function placesIn(block: Block): Place[] {
   const places: Place[] = [];

@@ -6,8 +6,9 @@ import { readBlock, writeBlock, writeForms } from "./clipboard";
 import type { Entries } from "./entries";
 import { planOf, takesText, toSend, type Plan } from "./pasting";
 import type { CellView, Row, RowStore } from "./rowStore";
-import { laidOut, placesIn, sizeOf, type Block } from "./selection";
-import { MAIN } from "../text/shapes";
+import { languagesIn, laidOut, placesIn, sizeOf, type Block } from "./selection";
+import { SOURCE } from "./keyboard";
+import { formsOf, MAIN, type Forms } from "../text/shapes";
 import type { CellChanges } from "./useCellChanges";
 
 /** The server takes as many cells in one change. */
@@ -77,13 +78,18 @@ export function useBlocks({ entries, store, languages, keptBy, block, changes, o
 
   const texts = useCallback(
     () =>
-      Array.from({ length: block.bottom - block.top + 1 }, (_, down) =>
-        languages.slice(block.left, block.right + 1).map(({ language }) => {
-          const id = entries.ids[block.top + down] ?? 0;
-          const forms = formsShown(store.cell(id, language.tag), store.pending(id, language.tag));
-          return store.row(id)?.shape === "asset" ? (forms[MAIN] ?? "") : writeForms(forms);
-        }),
-      ),
+      Array.from({ length: block.bottom - block.top + 1 }, (_, down) => {
+        const id = entries.ids[block.top + down] ?? 0;
+        const row = store.row(id);
+        const written = (forms: Forms) => (row?.shape === "asset" ? (forms[MAIN] ?? "") : writeForms(forms));
+        const source = block.left === SOURCE && row ? [written(formsOf(row.source, row.sourceForms))] : [];
+        return [
+          ...source,
+          ...languagesIn(block, languages).map(({ language }) =>
+            written(formsShown(store.cell(id, language.tag), store.pending(id, language.tag))),
+          ),
+        ];
+      }),
     [block, languages, entries, store],
   );
 

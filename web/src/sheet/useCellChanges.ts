@@ -1,6 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo } from "react";
 import { ask, type Schemas } from "../api/client";
+import { announce } from "../parts/announce";
+import { t } from "../words/words";
 import { outbox } from "./outbox/outbox";
 import type { Change, Seen } from "./outbox/slip";
 import type { RowStore } from "./rowStore";
@@ -43,6 +45,7 @@ export function useCellChanges(store: RowStore): CellChanges {
         return versionIn(store, entry, language) ?? 0;
       };
       const outcome = await outbox.change(entry, language, wanted, seen, editor?.id ?? null, version);
+      if (outcome.done && !outcome.lowered) announce(t(`said.${wanted.action}`));
       if (outcome.done) return outcome.lowered || null;
       return outcome.waits ? null : outcome.why;
     },

@@ -3,15 +3,15 @@ import type { Schemas } from "../api/client";
 import { outbox } from "./outbox/outbox";
 import type { Seen } from "./outbox/slip";
 import { t } from "../words/words";
-import type { EditEnd } from "./CellEditor";
+import { endingOf, goesOn, type EditEnd } from "./ending";
 import { formsShown } from "./cellShown";
 import { Draft } from "../text/draft";
 import type { Entries } from "./entries";
 import type { Command, Place } from "./keyboard";
 import { takesText } from "./pasting";
-import type { CellView, RowStore } from "./rowStore";
-import { fieldsOf, formsOf, MAIN, sameForms, type Forms } from "../text/shapes";
-import { versionIn, type CellChanges, type Change } from "./useCellChanges";
+import type { RowStore } from "./rowStore";
+import { fieldsOf, MAIN, sameForms, type Forms } from "../text/shapes";
+import { versionIn, type CellChanges } from "./useCellChanges";
 
 /** An open editor. It belongs to an entry and a language from its opening: wherever the cursor goes, its text ends there. */
 export interface Editing {
@@ -37,9 +37,11 @@ interface Options {
   me: number;
   changes: CellChanges;
   onSay: (sentence: string) => void;
-  go: (command: Command) => boolean;
+  go: (command: Command) => void;
   focus: () => void;
 }
+
+export type Editor = ReturnType<typeof useEditing>;
 
 /** The editor in the cell under the cursor: how it opens, and what becomes of its text when it is left. */
 export function useEditing({ entries, store, languages, keptBy, place, me, changes, onSay, go, focus }: Options) {
@@ -103,45 +105,36 @@ export function useEditing({ entries, store, languages, keptBy, place, me, chang
     (forms: Forms, how: EditEnd) => {
       if (!editing) return;
       const { entry, language, initial, amends } = editing;
-      const taken = editing.draft.untouched;
       setEditing(null);
-      const cell = store.cell(entry, language);
-      const empty = Object.keys(forms).length === 0;
-      const plain = (store.row(entry)?.shape ?? "plain") === "plain";
-      const text = plain ? { text: forms[MAIN] ?? "" } : { forms };
-      const origin = taken ? { how: "MEMORY" as const } : {};
-      const send = async (change: Change) => {
-        const wrong = await changes.change(entry, language, { ...change, ...origin }, editing);
-        if (wrong) onSay(wrong);
+      const edited = {
+        initial,
+        amends,
+        plain: (store.row(entry)?.shape ?? "plain") === "plain",
+        cell: store.cell(entry, language),
+        pending: store.pending(entry, language),
       };
-      const leave = () => outbox.leaves(entry, language, editing.id);
-      const forward = how === "put-forward";
-      if (empty && (forward || !sameForms(forms, initial))) {
-        const away = amends === null ? takenAway(cell, forward, me) : null;
-        const waits = store.pending(entry, language);
-        if (waits?.status === "failed" || waits?.status === "conflict") {
-          // One's own text that waited here is what was emptied, and nothing else.
-          leave();
-          outbox.drop(entry, language);
-        } else if (waits) {
-          void send({ action: "CLEAR" });
-        } else if (away) {
-          void send(away);
-        } else {
-          leave();
-          if (!forward && Object.keys(initial).length > 0) onSay(t("cell.emptyStays"));
+      const ending = endingOf(edited, forms, how, me);
+      switch (ending.do) {
+        case "send": {
+          const origin = editing.draft.untouched ? { how: "MEMORY" as const } : {};
+          void changes
+            .change(entry, language, { ...ending.change, ...origin }, editing)
+            .then((wrong) => wrong && onSay(wrong));
+          break;
         }
-      } else if (forward) {
-        void send(amends === null ? { action: "PUT_FORWARD", ...text } : { action: "AMEND", offer: amends, ...text });
-      } else if (!sameForms(forms, initial) && !sameForms(forms, formsOf(cell?.text, cell?.forms))) {
-        // Leaving must never replace what is settled; the text waits here until it is put forward or dropped.
-        if (cell?.settled) outbox.keeps(entry, language, editing.id, forms, t("cell.notPutForward"));
-        else void send({ action: "PENCIL", ...text });
-      } else {
-        leave();
+        case "keep":
+          outbox.keeps(entry, language, editing.id, forms, t(ending.why));
+          break;
+        case "drop":
+          outbox.leaves(entry, language, editing.id);
+          outbox.drop(entry, language);
+          break;
+        case "leave":
+          outbox.leaves(entry, language, editing.id);
+          if (ending.say) onSay(t(ending.say));
       }
-      if (forward) go({ do: "move", rows: 1, columns: 0 });
-      if (how === "next" || how === "previous") go({ do: "step", columns: how === "next" ? 1 : -1 });
+      const on = goesOn(how);
+      if (on) go(on);
       if (how !== "blur") focus();
     },
     [editing, store, me, changes, onSay, go, focus],
@@ -164,12 +157,4 @@ export function useEditing({ entries, store, languages, keptBy, place, me, chang
   );
 
   return { editing, open, amend, take, end };
-}
-
-/** What emptying a cell means: a draft goes, and so does what one offers oneself; what is settled goes only when one says so, with Enter or Delete. */
-export function takenAway(cell: CellView | undefined, forward: boolean, me: number): Change | null {
-  const offer = cell?.state === "offered" ? cell.offers.at(-1) : undefined;
-  if (offer) return offer.authorId === me ? { action: "WITHDRAW", offer: offer.id } : null;
-  if (cell?.text === undefined || (cell.settled && !forward)) return null;
-  return { action: "CLEAR" };
 }

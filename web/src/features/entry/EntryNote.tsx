@@ -8,11 +8,9 @@ import type { Person } from "../../session/useSession";
 import type { Row, RowStore } from "../../sheet/rowStore";
 import { FormsShown, TextShown } from "../../text/TextShown";
 import { undoing } from "../../sheet/undoing";
-import { EntryDialog } from "./EntryDialog";
+import { EntryDialog, MoveDialog, SourceDialog } from "./dialogs";
 import { EntryStory } from "./EntryStory";
-import { MoveDialog } from "./MoveDialog";
 import { PictureShown } from "./PictureShown";
-import { SourceDialog } from "./SourceDialog";
 import type { EntriesChanged } from "./useEntry";
 
 type Open = "describe" | "rewrite" | "create" | "move" | null;

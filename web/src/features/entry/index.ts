@@ -1,6 +1,3 @@
-import { later } from "../../parts/later";
-
+export { EntryDialog, SourceDialog } from "./dialogs";
 export { EntryNote } from "./EntryNote";
 export { PictureShown } from "./PictureShown";
-
-export const EntryDialog = later(async () => (await import("./EntryDialog")).EntryDialog);

@@ -8,6 +8,8 @@ import { loadFontFor } from "../../theme/fonts";
 import { listed, t } from "../../words/words";
 import { DropOnTable } from "../intake";
 import { ExportDialog } from "../exporting";
+import { EntryDialog } from "../entry";
+import { undoing } from "../../sheet/undoing";
 import { ScopeMenu } from "../scopes";
 import type { Person } from "../../session/useSession";
 import { EVERYTHING, readScope, writeScope, type Scope } from "../../scope/scope";
@@ -30,6 +32,7 @@ export function LedgerPage({ me }: { me: Person }) {
   const [said, setSaid] = useState<string | null>(null);
   const sayFailure = useCallback((failure: unknown) => setSaid(sentenceOf(failure)), [setSaid]);
   const [sending, setSending] = useState(false);
+  const [creating, setCreating] = useState(false);
   const [view, setView] = useView();
   const inScope = tables.data && products.data ? tablesOf(scope, tables.data, products.data) : undefined;
   const { query: opening, opened } = useScopeEntries(scope, inScope ?? [], sayFailure);
@@ -115,6 +118,17 @@ export function LedgerPage({ me }: { me: Person }) {
         <div className="empty" role="status">
           <CircularProgress size={22} aria-label={t("ledger.loading")} />
         </div>
+      ) : all === 0 && only ? (
+        <Empty title={t("empty.noEntries", { table: only.name })} words={t("empty.noEntriesWords")}>
+          <Button variant="contained" component={Link} to="/intake">
+            {t("empty.bringFile")}
+          </Button>{" "}
+          {me.coordinator && (
+            <Button variant="outlined" onClick={() => setCreating(true)}>
+              {t("empty.firstEntry")}
+            </Button>
+          )}
+        </Empty>
       ) : size === 0 ? (
         <Empty title={t("empty.nothingInScope")} words={t("empty.nothingInScopeWords")}>
           <Button
@@ -147,6 +161,20 @@ export function LedgerPage({ me }: { me: Person }) {
           at={Number(query.get("entry")) || 0}
           onSay={setSaid}
           onEntries={readAgain}
+        />
+      )}
+      {only && creating && (
+        <EntryDialog
+          table={only.slug}
+          row={null}
+          after={null}
+          onDone={(changed) => {
+            undoing.did({ change: changed.change, entries: changed.entries });
+            setCreating(false);
+            void queries.invalidateQueries({ queryKey: ["tables"] });
+            readAgain();
+          }}
+          onClose={() => setCreating(false)}
         />
       )}
       {only && <DropOnTable table={only} />}

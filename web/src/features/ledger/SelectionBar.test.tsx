@@ -1,10 +1,12 @@
 import { screen } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
-import { aLanguage, aPerson, aRow, show } from "../../test/builders";
+import { aPerson, aRow, show } from "../../test/builders";
 import { serve } from "../../test/server";
 import { Entries } from "../../sheet/entries";
 import { RowStore, type CellView } from "../../sheet/rowStore";
+import { aSheet } from "./sheet.builders";
 import { SelectionBar } from "./SelectionBar";
+import { SheetProvider } from "./sheetModel";
 import type { Blocks } from "../../sheet/useBlocks";
 
 const settled: CellView = {
@@ -17,7 +19,7 @@ const settled: CellView = {
   offers: [],
 };
 
-async function names(rows: number, levels: Record<string, "reviewer" | "contributor">) {
+async function names(rows: number, levels: Record<string, "reviewer" | "contributor">, left = 0) {
   serve({
     "GET /api/rows": [aRow({ id: 1, cells: [settled] }), aRow({ id: 2, cells: [{ ...settled, state: "offered" }] })],
   });
@@ -25,15 +27,15 @@ async function names(rows: number, levels: Record<string, "reviewer" | "contribu
   await store.load([1, 2]);
   const blocks = { plan: null, busy: "" } as Blocks;
   show(
-    <SelectionBar
-      me={aPerson({ levels })}
-      block={{ top: 0, bottom: rows - 1, left: 0, right: 0 }}
-      entries={Entries.of({ deltas: Array.from({ length: rows }, () => 1), sections: [] })}
-      store={store}
-      languages={[aLanguage("de", "German")]}
-      blocks={blocks}
-      onDrop={vi.fn()}
-    />,
+    <SheetProvider
+      value={aSheet({
+        me: aPerson({ levels }),
+        entries: Entries.of({ deltas: Array.from({ length: rows }, () => 1), sections: [] }),
+        store,
+      })}
+    >
+      <SelectionBar block={{ top: 0, bottom: rows - 1, left, right: 0 }} blocks={blocks} onDrop={vi.fn()} />
+    </SheetProvider>,
   );
   return screen.getAllByRole("button").map((button) => button.textContent);
 }
@@ -50,4 +52,8 @@ it("claims no number where it has not counted", async () => {
   const shown = await names(6_000, { de: "reviewer" });
   expect(shown).toContain("Settle what is offered");
   expect(shown.join()).not.toMatch(/6,000/);
+});
+
+it("asks for the rights in the languages beside the chosen sources", async () => {
+  expect(await names(2, { de: "reviewer" }, -1)).toContain("Settle 1 offer");
 });

@@ -1,23 +1,16 @@
 import { Button, CircularProgress } from "@mui/material";
 import { useSyncExternalStore } from "react";
-import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import type { Person } from "../../session/useSession";
-import type { Entries } from "../../sheet/entries";
-import type { RowStore } from "../../sheet/rowStore";
-import { placesIn, sizeOf, type Block } from "../../sheet/selection";
+import { languagesIn, placesIn, sizeOf, type Block } from "../../sheet/selection";
 import { fits, type BlockAction, type Blocks } from "../../sheet/useBlocks";
+import { useSheet } from "./sheetModel";
 import "../../parts/selection.css";
 
 /** Counting more would take longer than a frame; then the buttons say no number. */
 const COUNTED = 5_000;
 
 interface Props {
-  me: Person;
   block: Block;
-  entries: Entries;
-  store: RowStore;
-  languages: Schemas["LanguageReply"][];
   blocks: Blocks;
   onDrop: () => void;
 }
@@ -30,7 +23,8 @@ const LABELS = {
 } as const;
 
 /** What can be done with the chosen cells, while there are several. */
-export function SelectionBar({ me, block, entries, store, languages, blocks, onDrop }: Props) {
+export function SelectionBar({ block, blocks, onDrop }: Props) {
+  const { me, entries, store, languages } = useSheet();
   useSyncExternalStore(
     (listener) => store.subscribeAll(listener),
     () => store.changes,
@@ -38,12 +32,12 @@ export function SelectionBar({ me, block, entries, store, languages, blocks, onD
   const n = sizeOf(block);
   const shown = (Object.keys(LABELS) as BlockAction[]).flatMap((action) => {
     const reviewing = action === "SETTLE" || action === "CLEAR";
-    const may = languages
-      .slice(block.left, block.right + 1)
-      .some(({ language }) => me.coordinator || (me.levels[language.tag] ?? "reader") !== "reader");
-    const reviews = languages
-      .slice(block.left, block.right + 1)
-      .some(({ language }) => me.coordinator || me.levels[language.tag] === "reviewer");
+    const may = languagesIn(block, languages).some(
+      ({ language }) => me.coordinator || (me.levels[language.tag] ?? "reader") !== "reader",
+    );
+    const reviews = languagesIn(block, languages).some(
+      ({ language }) => me.coordinator || me.levels[language.tag] === "reviewer",
+    );
     if (reviewing ? !reviews : !may) return [];
     const amount =
       n > COUNTED

@@ -1,34 +1,41 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { sentenceOf, type Schemas } from "../../api/client";
-import { atMostEvery, useLive, type LiveChange } from "../../live/live";
+import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { everyTab, isBoolean, isNumber, readKept, thisTab, writeKept } from "../../sheet/outbox/browserStore";
-import { outbox } from "../../sheet/outbox/outbox";
+import { later } from "../../parts/later";
+import { everyTab, isBoolean, readKept, writeKept } from "../../sheet/outbox/browserStore";
+import { SourceDialog } from "../entry";
 import { ReplaceDialog } from "../replacing";
 import type { Person } from "../../session/useSession";
-import type { Draft } from "../../text/draft";
 import type { Entries } from "../../sheet/entries";
+import { destination, type Command } from "../../sheet/keyboard";
 import { Footnotes } from "./Footnotes";
 import { GoToDialog } from "./GoToDialog";
-import type { Place } from "../../sheet/keyboard";
-import { KeysDialog } from "../../sheet/KeysDialog";
 import { hitOf } from "../../text/memory";
 import { PasteDialog } from "./PasteDialog";
 import type { RowStore } from "../../sheet/rowStore";
 import { SelectionBar } from "./SelectionBar";
-import { blockOf, sizeOf } from "../../sheet/selection";
-import { Spread, type SpreadHandle } from "./Spread";
-import { saidOf, undoing } from "../../sheet/undoing";
+import { sizeOf } from "../../sheet/selection";
+import { SheetProvider, type SheetModel } from "./sheetModel";
+import { Spread, type Beyond } from "./Spread";
+import { undoing } from "../../sheet/undoing";
 import { useBlocks } from "../../sheet/useBlocks";
 import { useCellChanges } from "../../sheet/useCellChanges";
+import { useCursor } from "../../sheet/useCursor";
+import { useEditing } from "../../sheet/useEditing";
 import { useResting } from "../../sheet/useResting";
+import { useSheetLive } from "./useSheetLive";
+import { useUndo } from "./useUndo";
 import type { View } from "./useView";
+
+const KeysDialog = later(async () => (await import("../../sheet/KeysDialog")).KeysDialog);
 
 const REST_MS = 120;
 /** At 200 % a usual window is as low as that, and rows come before what is said about them. */
 const LOW_WINDOW_PX = 500;
 const FOOTNOTES_KEY = "mellow.footnotes.closed";
+
+type Dialog = "keys" | "go-to" | "replace" | "rewrite";
 
 interface Props {
   me: Person;
@@ -51,139 +58,87 @@ interface Props {
 export function Sheet(props: Props) {
   const { me, scope, store, tables, languages, at, view, onView, onHide, onSay, onEntries } = props;
   const queries = useQueryClient();
-  const folded = view.folded;
+  const { folded } = view;
   const entries = useMemo(() => props.entries.folding(new Set(folded)), [props.entries, folded]);
-  const memory = `mellow.place.${tables.map((table) => table.slug).join(",")}`;
-  const [{ place, anchor }, setWhere] = useState(() => {
-    const first = begin(at, memory, props.entries);
-    return { place: first, anchor: first };
-  });
+  const cursor = useCursor(entries, at, `mellow.place.${tables.map((table) => table.slug).join(",")}`);
+  const { place, block } = cursor;
   const [closed, setClosed] = useState(
     () => readKept(everyTab, FOOTNOTES_KEY, isBoolean) ?? window.innerHeight < LOW_WINDOW_PX,
   );
-  const [dialog, setDialog] = useState<"keys" | "go-to" | "replace" | null>(null);
-  const [draft, setDraft] = useState<Draft | null>(null);
-  const spread = useRef<SpreadHandle>(null);
+  const [dialog, setDialog] = useState<Dialog | null>(null);
+  const grid = useRef<HTMLDivElement>(null);
+  const focus = useCallback(() => grid.current?.focus({ preventScroll: true }), []);
   const changes = useCellChanges(store);
+  // The footnotes of a source speak of the first language.
   const language = languages[place.column] ?? languages[0];
   const keptBy = useMemo(
     () => new Map(tables.map((one) => [one.slug, new Set(one.languages.map((kept) => kept.language.tag))])),
     [tables],
   );
-  const block = useMemo(() => blockOf(anchor, place), [anchor, place]);
   const blocks = useBlocks({ entries, store, languages, keptBy, block, changes, onSay });
+  const { move } = cursor;
+  const go = useCallback(
+    (command: Command) => {
+      const to = destination(command, place, entries.size, languages.length, 1);
+      if (to) move({ ...to, row: entries.seen(to.row, to.row < place.row ? -1 : 1) });
+    },
+    [place, entries, languages, move],
+  );
+  const editor = useEditing({ entries, store, languages, keptBy, place, me: me.id, changes, onSay, go, focus });
+  const model = useMemo<SheetModel>(
+    () => ({ entries, store, tables, languages, keptBy, me, changes, view, onView, onHide, onSay }),
+    [entries, store, tables, languages, keptBy, me, changes, view, onView, onHide, onSay],
+  );
 
-  useEffect(() => spread.current?.focus(), []);
+  useEffect(focus, [focus]);
   useEffect(() => store.follow(), [store]);
-  const choose = useCallback(
-    (from: Place, to: Place) => {
-      setWhere({ anchor: from, place: to });
-      writeKept(thisTab, memory, entries.ids[to.row] ?? 0);
-    },
-    [memory, entries],
-  );
-  const move = useCallback(
-    (to: Place, extend = false) => {
-      setWhere((before) => ({ anchor: extend ? before.anchor : to, place: to }));
-      writeKept(thisTab, memory, entries.ids[to.row] ?? 0);
-    },
-    [memory, entries],
-  );
-  const ids = tables.map((table) => table.id).join(",");
-  const countAgain = useMemo(
-    () => atMostEvery(500, () => void queries.invalidateQueries({ queryKey: ["tables"] })),
-    [queries],
-  );
-  useLive(
-    useCallback(
-      (change: LiveChange) => {
-        if (change.table === 0 || ids.split(",").includes(String(change.table))) {
-          void store.refresh(change.entries);
-          for (const entry of change.entries) {
-            void queries.invalidateQueries({ queryKey: ["story", entry] });
-            void queries.invalidateQueries({ queryKey: ["questions", entry] });
-          }
-        }
-        countAgain();
-      },
-      [store, queries, ids, countAgain],
-    ),
-  );
-  const undo = useCallback(
-    (again: boolean) => {
-      // What is on its way comes first: the last change is taken back, not the one before it.
-      outbox
-        .rest()
-        .then(() => (again ? undoing.redo() : undoing.undo()))
-        .then((undone) => {
-          if (!undone) {
-            onSay(t(again ? "undo.nothingAgain" : "undo.nothing"));
-            return;
-          }
-          const there = undone.entries.every((entry) => store.row(entry)?.removed === false);
-          if (there) void store.refresh(undone.entries);
-          else onEntries();
-          const said = saidOf(undone);
-          if (said) onSay(said);
-        })
-        .catch((failure: unknown) => onSay(sentenceOf(failure)));
-    },
-    [store, onSay, onEntries],
-  );
+  useSheetLive(store, tables);
+  const undo = useUndo(store, onSay, onEntries);
   const close = (yes: boolean) => {
     setClosed(yes);
     writeKept(everyTab, FOOTNOTES_KEY, yes);
   };
   const entry = entries.ids[place.row];
+  const row = entry === undefined ? undefined : store.row(entry);
   // Whoever runs down the sheet does not read the footnotes of every entry on the way.
   const noted = useResting(entry, REST_MS);
   const tag = language?.language.tag ?? "";
   const noteOf = useCallback((letter: string) => hitOf(queries, entry ?? 0, tag, letter), [queries, entry, tag]);
-  const onOther = (what: "find" | "keys" | "leave-grid" | "go-to" | "replace") => {
-    if (what === "find") document.getElementById("find")?.focus();
-    else if (what === "leave-grid") document.querySelector<HTMLElement>(closed ? ".picker" : ".footnotes")?.focus();
-    else setDialog(what);
+  const onBeyond = (what: Beyond) => {
+    switch (what) {
+      case "find":
+        document.getElementById("find")?.focus();
+        break;
+      case "leave-grid":
+        document.querySelector<HTMLElement>(closed ? ".picker" : ".footnotes")?.focus();
+        break;
+      case "undo":
+      case "redo":
+        undo(what === "redo");
+        break;
+      case "rewrite":
+        if (me.coordinator) setDialog(what);
+        else onSay(t("source.notYours"));
+        break;
+      default:
+        setDialog(what);
+    }
   };
   const back = () => {
     setDialog(null);
-    spread.current?.focus();
+    focus();
   };
   return (
-    <>
-      <Spread
-        ref={spread}
-        entries={entries}
-        store={store}
-        tables={tables}
-        languages={languages}
-        keptBy={keptBy}
-        place={place}
-        block={block}
-        onPlace={move}
-        onBlock={choose}
-        blocks={blocks}
-        me={me.id}
-        changes={changes}
-        view={view}
-        onView={onView}
-        onHide={onHide}
-        onSay={onSay}
-        onOther={onOther}
-        onUndo={undo}
-        onDraft={setDraft}
-        noteOf={noteOf}
-      />
+    <SheetProvider value={model}>
+      <Spread grid={grid} cursor={cursor} editor={editor} blocks={blocks} onBeyond={onBeyond} noteOf={noteOf} />
+      <span className="visually-hidden position">{t("ledger.position", { n: entries.size, row: place.row + 1 })}</span>
       {(sizeOf(block) > 1 || blocks.busy !== "") && (
         <SelectionBar
-          me={me}
           block={block}
-          entries={entries}
-          store={store}
-          languages={languages}
           blocks={blocks}
           onDrop={() => {
-            choose(place, place);
-            spread.current?.focus();
+            cursor.choose(place, place);
+            focus();
           }}
         />
       )}
@@ -200,10 +155,10 @@ export function Sheet(props: Props) {
             language={language}
             me={me}
             changes={changes}
-            draft={noted === entry ? draft : null}
+            draft={noted === entry ? (editor.editing?.draft ?? null) : null}
             onSay={onSay}
-            onAmend={(offer, forms) => spread.current?.amend(offer, forms)}
-            onTake={(forms) => spread.current?.take(forms)}
+            onAmend={editor.amend}
+            onTake={editor.take}
             onEntries={onEntries}
             onClose={() => close(true)}
           />
@@ -215,11 +170,11 @@ export function Sheet(props: Props) {
           filling={blocks.plan.filling}
           onPaste={(action) => {
             void blocks.carryOut(action);
-            spread.current?.focus();
+            focus();
           }}
           onClose={() => {
             blocks.leavePlan();
-            spread.current?.focus();
+            focus();
           }}
         />
       )}
@@ -230,7 +185,7 @@ export function Sheet(props: Props) {
           tables={tables}
           languages={languages.map((one) => one.language.tag)}
           onGo={(row) => {
-            move({ row, column: place.column });
+            cursor.move({ row, column: place.column });
             back();
           }}
           onClose={back}
@@ -252,13 +207,17 @@ export function Sheet(props: Props) {
           }}
         />
       )}
-    </>
+      {dialog === "rewrite" && row && (
+        <SourceDialog
+          row={row}
+          onDone={(changed) => {
+            undoing.did({ change: changed.change, entries: changed.entries });
+            void store.refresh(changed.entries);
+            back();
+          }}
+          onClose={back}
+        />
+      )}
+    </SheetProvider>
   );
-}
-
-/** The entry asked for, else the place where one was in these tables before a reload, if it is still in the scope. */
-function begin(at: number, memory: string, entries: Entries): Place {
-  const id = at || (readKept(thisTab, memory, isNumber) ?? 0);
-  const row = id ? entries.ids.indexOf(id) : -1;
-  return { row: Math.max(0, row), column: 0 };
 }

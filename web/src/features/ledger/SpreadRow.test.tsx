@@ -1,11 +1,13 @@
 import { act, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import { aLanguage, aRow, show } from "../../test/builders";
-import type { EditEnd } from "../../sheet/CellEditor";
+import { aRow, show } from "../../test/builders";
+import type { EditEnd } from "../../sheet/ending";
 import { Draft } from "../../text/draft";
 import { RowStore } from "../../sheet/rowStore";
 import type { Forms } from "../../text/shapes";
+import { aSheet } from "./sheet.builders";
+import { SheetProvider } from "./sheetModel";
 import { SpreadRow } from "./SpreadRow";
 
 describe("a row of the spread", () => {
@@ -23,30 +25,26 @@ describe("a row of the spread", () => {
     const onEnd = vi.fn<(forms: Forms, end: EditEnd) => void>();
     store.ensure(Float64Array.of(7), 0, 1);
     show(
-      <SpreadRow
-        id={7}
-        index={0}
-        store={store}
-        languages={[aLanguage("de", "German")]}
-        cursor={0}
-        chosenFrom={-1}
-        chosenTo={-1}
-        signs={false}
-        onTake={vi.fn()}
-        editing={{
-          entry: 7,
-          language: "de",
-          id: "1",
-          seen: { version: undefined, after: null },
-          initial: {},
-          draft: new Draft({ other: "R" }),
-          amends: null,
-        }}
-        keptBy={new Map()}
-        onPoint={vi.fn()}
-        onOpen={vi.fn()}
-        onEnd={onEnd}
-      />,
+      <SheetProvider value={aSheet({ store })}>
+        <SpreadRow
+          id={7}
+          index={0}
+          cursor={0}
+          chosenFrom={0}
+          chosenTo={-1}
+          shown={[0]}
+          editing={{
+            entry: 7,
+            language: "de",
+            id: "1",
+            seen: { version: undefined, after: null },
+            initial: {},
+            draft: new Draft({ other: "R" }),
+            amends: null,
+          }}
+          hands={{ onPoint: vi.fn(), onOpen: vi.fn(), onEnd, onTake: vi.fn() }}
+        />
+      </SheetProvider>,
     );
     await userEvent.keyboard("ampe");
     await act(async () => {

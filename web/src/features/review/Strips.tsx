@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { languageName, t } from "../../words/words";
 import { outbox } from "../../sheet/outbox/outbox";
-import type { EditEnd } from "../../sheet/CellEditor";
+import type { EditEnd } from "../../sheet/ending";
 import { Draft } from "../../text/draft";
 import { MAIN, sameForms, type Forms } from "../../text/shapes";
 import { AnswerAllDialog } from "./AnswerAllDialog";

@@ -3,7 +3,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { languageName, t } from "../../words/words";
+import { ledgerAt } from "../../scope/scope";
+import { languageName, listed, t } from "../../words/words";
 import { LanguagePicker } from "./LanguagePicker";
 
 type Language = Schemas["LanguageName"];
@@ -16,14 +17,24 @@ export function NewTableDialog({ onClose }: { onClose: () => void }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const missing = [
+    ...(name.trim() === "" ? [t("missing.name")] : []),
+    ...(source ? [] : [t("missing.source")]),
+    ...(languages.length === 0 ? [t("missing.languages")] : []),
+  ];
   const make = () => {
+    if (missing.length > 0) {
+      setWrong(t("missing.say", { what: listed(missing) }));
+      return;
+    }
     ask<Schemas["TableReply"]>("/api/tables", {
       method: "POST",
       json: { name, source: source?.tag, languages: languages.map((one) => one.tag) },
     })
       .then(async (table) => {
         await queries.invalidateQueries({ queryKey: ["tables"] });
-        await navigate(`/tables/${table.slug}`);
+        // An empty ledger says how texts come into it.
+        await navigate(ledgerAt({ tables: [table.slug] }));
       })
       .catch((failure: unknown) => setWrong(sentenceOf(failure)));
   };
@@ -68,11 +79,11 @@ export function NewTableDialog({ onClose }: { onClose: () => void }) {
               />
             ))}
           </div>
-          {wrong && <Alert severity="error">{wrong}</Alert>}
+          {wrong && <Alert severity={missing.length > 0 ? "warning" : "error"}>{wrong}</Alert>}
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>{t("cancel")}</Button>
-          <Button type="submit" variant="contained" disabled={name.trim() === "" || !source}>
+          <Button type="submit" variant="contained">
             {t("settings.makeTable")}
           </Button>
         </DialogActions>

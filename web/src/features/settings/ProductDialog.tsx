@@ -13,7 +13,7 @@ import {
 } from "@mui/material";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { languageName, t } from "../../words/words";
+import { languageName, listed, t } from "../../words/words";
 import { Confirm } from "../../parts/Confirm";
 import { LanguagePicker } from "./LanguagePicker";
 
@@ -27,7 +27,8 @@ interface Props {
   /** The table that a new product is made of: it uses it, in all its languages. */
   of?: Schemas["TableReply"];
   tables: Schemas["TableReply"][];
-  onDone: () => void;
+  /** Told the product as it is kept, nothing when it was removed. */
+  onDone: (kept?: Product) => void;
   onClose: () => void;
 }
 
@@ -45,13 +46,21 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
   const [wrong, setWrong] = useState<string | null>(null);
   const [removing, setRemoving] = useState(false);
   const address = product ? `/api/products/${encodeURIComponent(product.slug)}` : "/api/products";
-  const run = (work: Promise<unknown>) => {
+  const run = (work: Promise<Product | undefined>) => {
     setWrong(null);
     work.then(onDone).catch((failure: unknown) => setWrong(sentenceOf(failure)));
   };
-  const save = () =>
+  const missing = [
+    ...(name.trim() === "" ? [t("missing.name")] : []),
+    ...(product === null && uses.length === 0 ? [t("missing.tables")] : []),
+  ];
+  const save = () => {
+    if (missing.length > 0) {
+      setWrong(t("missing.say", { what: listed(missing) }));
+      return;
+    }
     run(
-      ask(address, {
+      ask<Product>(address, {
         method: product ? "PUT" : "POST",
         json: {
           version: product?.version ?? 0,
@@ -63,6 +72,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
         },
       }),
     );
+  };
   const move = (at: number, by: number) => {
     const next = [...languages];
     const [one] = next.splice(at, 1);
@@ -205,7 +215,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
             </Button>
           )}
           <Button onClick={onClose}>{t("cancel")}</Button>
-          <Button type="submit" variant="contained" disabled={name.trim() === ""}>
+          <Button type="submit" variant="contained">
             {t("save")}
           </Button>
         </DialogActions>
@@ -215,7 +225,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
           title={t("products.removeTitle", { product: product.name })}
           words={t("products.removeWords")}
           action={t("products.remove")}
-          onYes={() => run(ask(address, { method: "DELETE" }))}
+          onYes={() => run(ask<undefined>(address, { method: "DELETE" }))}
           onNo={() => setRemoving(false)}
         />
       )}

@@ -20,6 +20,7 @@ export function ProductsPage({ me }: { me: Person }) {
   const queries = useQueryClient();
   const [editing, setEditing] = useState<Schemas["ProductReply"] | "new" | null>(null);
   const [making, setMaking] = useState(false);
+  const [made, setMade] = useState<Schemas["ProductReply"] | null>(null);
   const removed = useQuery({
     queryKey: ["removed-products"],
     queryFn: ({ signal }) => ask<Schemas["ProductReply"][]>("/api/products/removed", { signal }),
@@ -34,6 +35,19 @@ export function ProductsPage({ me }: { me: Person }) {
     <Frame title={t("products.title")}>
       <div className="settings">
         {failure && <Alert severity="error">{sentenceOf(failure)}</Alert>}
+        {made && (
+          <Alert
+            severity="success"
+            onClose={() => setMade(null)}
+            action={
+              <Button component={Link} to={`/board?${writeScope({ ...EVERYTHING, product: made.slug })}`}>
+                {t("products.seeBoard")}
+              </Button>
+            }
+          >
+            {t("products.made", { product: made.name })}
+          </Alert>
+        )}
         {products.data?.length === 0 && <p className="soft">{t("products.none")}</p>}
         {products.data && products.data.length > 0 && (
           <table className="listed">
@@ -114,7 +128,8 @@ export function ProductsPage({ me }: { me: Person }) {
         <ProductDialog
           product={editing === "new" ? null : editing}
           tables={tables.data}
-          onDone={() => {
+          onDone={(kept) => {
+            if (editing === "new" && kept) setMade(kept);
             setEditing(null);
             void again();
           }}

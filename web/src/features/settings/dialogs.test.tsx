@@ -20,7 +20,8 @@ async function pick(label: string | RegExp, words: string, option: RegExp) {
 }
 
 function Where() {
-  return <output>{useLocation().pathname}</output>;
+  const { pathname, search } = useLocation();
+  return <output>{pathname + search}</output>;
 }
 
 const tables = [aTable(), aTable({ id: 2, slug: "deckside", name: "Deckside" })];
@@ -45,7 +46,9 @@ describe("a product", () => {
     const asked = serve({ "GET /api/languages": languages, "POST /api/products": aProduct() });
     const onDone = vi.fn();
     show(<ProductDialog product={null} tables={tables} onDone={onDone} onClose={vi.fn()} />);
-    expect(screen.getByRole("button", { name: "Save" })).toBeDisabled();
+    await userEvent.click(screen.getByRole("button", { name: "Save" }));
+    expect(screen.getByRole("alert")).toHaveTextContent("Still missing: a name, a table whose texts it uses.");
+    expect(changes(asked)).toEqual([]);
     await userEvent.type(screen.getByRole("textbox", { name: "Name" }), "Deckside");
     await userEvent.click(screen.getByRole("checkbox", { name: "Deckside" }));
     await pick("Add a language", "pol", /Polish/);
@@ -111,12 +114,15 @@ describe("a new table", () => {
       </>,
     );
     await userEvent.type(screen.getByRole("textbox", { name: "Name" }), "Signs");
-    expect(screen.getByRole("button", { name: "Make the table" })).toBeDisabled();
+    await userEvent.click(screen.getByRole("button", { name: "Make the table" }));
+    expect(screen.getByRole("alert")).toHaveTextContent(
+      "Still missing: the language that the source texts are written in, at least one language to translate into.",
+    );
     await pick(/source/i, "eng", /English/);
     await pick("Add a language", "pol", /Polish/);
     await pick("Add a language", "braz", /Portuguese/);
     await userEvent.click(screen.getByRole("button", { name: "Make the table" }));
-    await vi.waitFor(() => expect(document.querySelector("output")).toHaveTextContent("/tables/signs"));
+    await vi.waitFor(() => expect(document.querySelector("output")).toHaveTextContent("/ledger?table=signs"));
     expect(changes(asked)[0]?.json).toEqual({ name: "Signs", source: "en", languages: ["pl", "pt-BR"] });
   });
 });

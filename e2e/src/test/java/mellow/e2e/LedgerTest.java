@@ -116,7 +116,7 @@ class LedgerTest {
             int shown = Integer.parseInt(counts.replaceAll("(?s).*?(\\d+) " + state + ".*", "$1"));
             browser.go("/ledger?table=ramp-panel&in=ar&only=" + state);
             browser.see(".aside", shown + " of ");
-            assertThat(browser.see("[role=status]").getText()).endsWith("of " + shown);
+            assertThat(browser.see(".position").getText()).endsWith("of " + shown);
         }
     }
 
@@ -143,7 +143,7 @@ class LedgerTest {
                 .containsExactly("ar");
         browser.chord(Keys.CONTROL, Keys.END);
         browser.until(
-                d -> browser.see(".spread + [role=status], [role=status]")
+                d -> browser.see(".position")
                                 .getText()
                                 .matches("Entry (\\d+) of \\1")
                         ? true

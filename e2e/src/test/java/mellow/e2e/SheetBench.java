@@ -35,6 +35,12 @@ final class SheetBench {
             requestAnimationFrame(step);
             """;
 
+    private static final int WIDE_ENTRIES = 2_000;
+    private static final List<String> LANGUAGES = List.of(
+            ("af am ar az be bg bn bs ca cs cy da de el es et eu fa fi fr ga gl gu he hi hr hu hy id is it ja ka kk km kn ko "
+                            + "lo lt lv mk ml mn mr ms my nb ne nl pl pt ro ru sk sl sq sr sv sw ta")
+                    .split(" "));
+
     private SheetBench() {}
 
     public static void main(String[] arguments) throws IOException {
@@ -80,9 +86,40 @@ final class SheetBench {
             });
             Object nodes = browser.script("return document.querySelectorAll('[role=grid] [role=row]').length");
             out.println("rows in the page: " + nodes + " of " + ENTRIES);
+            wide(browser);
         }
         // The demo server's threads would keep the program alive.
         System.exit(0);
+    }
+
+    /** Sixty languages side by side. */
+    private static void wide(Browser browser) {
+        StringBuilder csv = new StringBuilder("key,en");
+        LANGUAGES.forEach(language -> csv.append(',').append(language));
+        csv.append('\n');
+        for (int i = 0; i < WIDE_ENTRIES; i++) {
+            csv.append("buoy.").append(i).append(",Buoy ").append(i);
+            for (String language : LANGUAGES) {
+                csv.append(',').append(language).append(" buoy ").append(i);
+            }
+            csv.append('\n');
+        }
+        DemoServer.takeIn("Buoys", "buoys.csv", csv.toString().getBytes(StandardCharsets.UTF_8));
+        open(browser, "open sixty languages", "/ledger?table=buoys&in=" + String.join(",", LANGUAGES));
+        watched(browser, "arrow through sixty languages", () -> {
+            for (Keys key : List.of(Keys.RIGHT, Keys.LEFT)) {
+                for (int i = 0; i < LANGUAGES.size(); i++) {
+                    browser.press(key);
+                }
+            }
+        });
+        watched(browser, "arrow through 100 rows of sixty", () -> {
+            for (int i = 0; i < 100; i++) {
+                browser.press(Keys.DOWN);
+            }
+        });
+        Object cells = browser.script("return document.querySelectorAll('[role=grid] .line .cell').length");
+        out.println("cells in the page: " + cells + " of " + WIDE_ENTRIES * LANGUAGES.size());
     }
 
     private static byte[] sheet(Random random, String word) {

@@ -92,7 +92,7 @@ class SheetTest {
             browser.see(".line .remark.offered", "offered by Mirja Tallo");
             assertThat(browser.count(".line .text[dir=rtl] .chip[dir=ltr]")).isEqualTo(3);
             sheet(browser, "/ledger?table=quay&in=pl&only=offered");
-            browser.see("[role=status]", "of 9");
+            browser.see(".position", "of 9");
         }
     }
 
@@ -142,7 +142,7 @@ class SheetTest {
             browser.chord(Keys.CONTROL, "z");
             browser.gone(".line .cell[aria-label*=pencilled]");
             sheet(browser, "/ledger?table=mast&in=de,fi,et&only=untranslated");
-            browser.see("[role=status]", "of 50");
+            browser.see(".position", "of 50");
         }
     }
 

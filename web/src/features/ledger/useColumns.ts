@@ -1,0 +1,63 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useMemo, type RefObject } from "react";
+import type { Schemas } from "../../api/client";
+
+const SOURCE_WIDTH = 280;
+const TEXT_WIDTH = 210;
+const OVERSCAN = 2;
+/** As many columns are drawn at once whether they are in sight or not, and share the width of the window. */
+const FEW = 8;
+
+export interface Columns {
+  /** Of the grid that each line is. */
+  template: string;
+  /** The least width of a line in px, undefined for that of the window. */
+  width: number | undefined;
+  /** The columns of texts that exist now, by index of their language, in order. */
+  shown: number[];
+}
+
+/**
+ * The columns of the grid. What was made wider or narrower by hand keeps its width; of many languages only those in sight exist.
+ *
+ * @param widths - widths in px that were changed by hand, by language; "" is the source
+ */
+export function useColumns(
+  scroller: RefObject<HTMLElement | null>,
+  languages: Schemas["LanguageReply"][],
+  widths: Record<string, number>,
+): Columns {
+  const few = languages.length <= FEW;
+  const source = widths[""] ?? SOURCE_WIDTH;
+  const virtual = useVirtualizer({
+    horizontal: true,
+    count: few ? 0 : languages.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (column) => widths[languages[column]?.language.tag ?? ""] ?? TEXT_WIDTH,
+    overscan: OVERSCAN,
+    // The source stays over the columns that are scrolled below it.
+    scrollMargin: source,
+  });
+  const seen = few ? languages.map((_, column) => column) : virtual.getVirtualItems().map((item) => item.index);
+  const key = seen.join(",");
+  // The same list while the same columns are in sight: rows are drawn again when it changes.
+  const shown = useMemo(() => (key === "" ? [] : key.split(",").map(Number)), [key]);
+  const { template, width } = useMemo(() => laidOut(languages, widths, few), [languages, widths, few]);
+  return { template, width, shown };
+}
+
+function laidOut(languages: Schemas["LanguageReply"][], widths: Record<string, number>, few: boolean) {
+  const source = widths[""];
+  if (languages.length === 1) {
+    return { template: `${source ? `${source}px` : "minmax(220px, 45%)"} 44px minmax(240px, 1fr)`, width: undefined };
+  }
+  const texts = languages.map(({ language }) => widths[language.tag]);
+  const usual = few ? `minmax(${TEXT_WIDTH}px, 1fr)` : `${TEXT_WIDTH}px`;
+  return {
+    template: [
+      source ? `${source}px` : few ? `minmax(${SOURCE_WIDTH}px, 330px)` : `${SOURCE_WIDTH}px`,
+      ...texts.map((wide) => (wide ? `${wide}px` : usual)),
+    ].join(" "),
+    width: texts.reduce<number>((sum, wide) => sum + (wide ?? TEXT_WIDTH), source ?? SOURCE_WIDTH),
+  };
+}
