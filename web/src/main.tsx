@@ -7,8 +7,11 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Refused } from "./api/client";
 import { App } from "./app/App";
+import { headStart } from "./app/headStart";
+import { chooseLanguage } from "./app/language";
 import "./theme/fonts";
 import { theme } from "./theme/theme";
+import { t } from "./words/words";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.content;
 const styles = createCache({ key: "mellow", nonce, prepend: true });
@@ -21,6 +24,10 @@ const queries = new QueryClient({
     },
   },
 });
+
+headStart(queries, window.location);
+await chooseLanguage();
+document.title = t("product");
 
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no root element.");

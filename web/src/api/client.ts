@@ -1,3 +1,4 @@
+import { hasWords } from "../words/spoken";
 import { t } from "../words/words";
 import { answered, notAnswered } from "./line";
 import type { components } from "./schema";
@@ -116,6 +117,19 @@ async function whole(response: Response): Promise<string> {
   }
 }
 
+/**
+ * What a code of the server says.
+ *
+ * @param key - of the words for it, which only other languages than English have
+ * @param values - what the server told with it; numbers and texts fill the places of those names
+ * @param sentence - the same as the server says it
+ */
+export function saidBy(key: string, values: Record<string, unknown>, sentence: string): string {
+  if (!hasWords(key)) return sentence;
+  const told = Object.entries(values).filter(([, value]) => typeof value === "string" || typeof value === "number");
+  return t(key, Object.fromEntries(told) as Record<string, string | number>);
+}
+
 const NOT_JSON = Symbol("not JSON");
 
 function parsed(text: string): unknown {
@@ -144,7 +158,8 @@ async function refusal(response: Response, path: string): Promise<Refused> {
   return new Refused(response.status, String(problem.code ?? "unforeseen"), sentence, problem);
 }
 
-/** The sentence to show for something that went wrong. */
+/** The sentence to show for something that went wrong: in the words of the interface where it has some for the code, else as the server says it. */
 export function sentenceOf(failure: unknown): string {
+  if (failure instanceof Refused) return saidBy(`refusal.${failure.code}`, failure.details, failure.message);
   return failure instanceof Error ? failure.message : String(failure);
 }

@@ -388,6 +388,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/entries/{entry}/cells/{language}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["notes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{entry}/cells/{language}/story": {
         parameters: {
             query?: never;
@@ -2152,6 +2168,12 @@ export interface components {
         Note: {
             note: string;
         };
+        Notes: {
+            check: components["schemas"]["CheckReply"];
+            memory: components["schemas"]["MemoryHit"][];
+            questions: components["schemas"]["Question"][];
+            story: components["schemas"]["StoryLine"][];
+        };
         Notice: {
             /** Format: date-time */
             at: string;
@@ -2550,6 +2572,13 @@ export interface components {
             name: string;
             rows: string[][];
             taken: boolean;
+        };
+        Shown: {
+            columns?: components["schemas"]["ColumnChoice"][];
+            /** Format: int32 */
+            headerRow?: number;
+            rows?: string[][];
+            sheets?: components["schemas"]["SheetReply"][];
         };
         SignInRequest: {
             password: string;
@@ -3327,6 +3356,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MemoryHit"][];
+                };
+            };
+        };
+    };
+    notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shown"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notes"];
                 };
             };
         };

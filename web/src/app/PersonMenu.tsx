@@ -1,7 +1,8 @@
-import { IconButton, ListItemText, Menu, MenuItem, useColorScheme } from "@mui/material";
+import { IconButton, ListItemText, MenuItem, useColorScheme } from "@mui/material";
 import { useState } from "react";
 import { useSession, type Person } from "../session/useSession";
 import { listed, nameOfTag, t } from "../words/words";
+import { ActionMenu } from "../parts/ActionMenu";
 
 /** Who is signed in, the theme, and the way out. */
 export function PersonMenu({ me }: { me: Person }) {
@@ -23,7 +24,7 @@ export function PersonMenu({ me }: { me: Person }) {
       >
         {initials}
       </IconButton>
-      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
+      <ActionMenu label={t("person.menu", { name: me.name })} anchor={anchor} onClose={() => setAnchor(null)}>
         <MenuItem disabled>
           <ListItemText primary={me.name} secondary={rightsSaid(me)} />
         </MenuItem>
@@ -33,7 +34,7 @@ export function PersonMenu({ me }: { me: Person }) {
           </MenuItem>
         ))}
         <MenuItem onClick={() => void signOut()}>{t("person.signOut")}</MenuItem>
-      </Menu>
+      </ActionMenu>
     </>
   );
 }

@@ -79,9 +79,8 @@ export function Choice({ words, more, chosen, sign, onChoose, onAlso, first = fa
       }}
     >
       {onAlso && (
-        <span
-          className={chosen ? "choicebox chosen" : "choicebox"}
-          aria-hidden="true"
+        <ChoiceBox
+          chosen={chosen}
           onClick={(event) => {
             event.stopPropagation();
             onAlso();
@@ -92,6 +91,11 @@ export function Choice({ words, more, chosen, sign, onChoose, onAlso, first = fa
       <ListItemText primary={words} secondary={more} />
     </MenuItem>
   );
+}
+
+/** A box that shows whether something is chosen; its item says so to those who hear it. */
+export function ChoiceBox({ chosen, onClick }: { chosen: boolean; onClick?: (event: React.MouseEvent) => void }) {
+  return <span className={chosen ? "choicebox chosen" : "choicebox"} aria-hidden="true" onClick={onClick} />;
 }
 
 /** What the choices below it have in common. */

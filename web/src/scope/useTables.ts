@@ -1,20 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { ask, type Schemas } from "../api/client";
+import { PRODUCTS, TABLES } from "./queries";
 
 /** All tables with their counters. */
 export function useTables() {
-  return useQuery({
-    queryKey: ["tables"],
-    queryFn: ({ signal }) => ask<Schemas["TableReply"][]>("/api/tables", { signal }),
-    staleTime: 5_000,
-  });
+  return useQuery(TABLES);
 }
 
 /** All products. */
 export function useProducts() {
-  return useQuery({
-    queryKey: ["products"],
-    queryFn: ({ signal }) => ask<Schemas["ProductReply"][]>("/api/products", { signal }),
-    staleTime: 30_000,
-  });
+  return useQuery(PRODUCTS);
 }

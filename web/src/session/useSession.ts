@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { ask, whenSignedOut, type Schemas } from "../api/client";
+import { everyTab, isBoolean, readKept, writeKept } from "../sheet/outbox/browserStore";
 import { waiting } from "../sheet/outbox/waiting";
 
 export type Person = Schemas["PersonReply"];
@@ -21,13 +22,23 @@ export function contributesIn(me: Person, tag: string): boolean {
 }
 
 const SESSION = ["session"];
+const HERE = "mellow.here";
+
+/** Whether somebody was signed in when it was asked last in this browser. */
+export function wasHere(): boolean {
+  return readKept(everyTab, HERE, isBoolean) ?? false;
+}
 
 /** Who is signed in: undefined while asking, null for nobody. */
 export function useSession() {
   const queries = useQueryClient();
   const session = useQuery({
     queryKey: SESSION,
-    queryFn: () => ask<Schemas["SessionReply"]>("/api/session"),
+    queryFn: async () => {
+      const reply = await ask<Schemas["SessionReply"]>("/api/session");
+      writeKept(everyTab, HERE, reply.person !== undefined);
+      return reply;
+    },
     staleTime: Infinity,
   });
   useEffect(() => whenSignedOut(() => queries.setQueryData(SESSION, {})), [queries]);

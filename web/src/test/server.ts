@@ -39,5 +39,5 @@ export function serve(answers: Record<string, Answer | ((path: string) => Answer
 
 /** The changes among what was asked; looking at a text that is sent along changes nothing. */
 export function changes(asked: Asked[]): Asked[] {
-  return asked.filter((one) => one.method !== "GET" && !one.path.endsWith("/check"));
+  return asked.filter((one) => one.method !== "GET" && !/\/(check|notes)$/.test(one.path));
 }

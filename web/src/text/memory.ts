@@ -4,7 +4,10 @@ import { formsOf, type Forms } from "./shapes";
 
 export type MemoryHit = Schemas["MemoryHit"];
 
-const keyOf = (entry: number, language: string) => ["memory", entry, language];
+/** The first word of the key of what the memory says. */
+export const MEMORY = "memory";
+
+const keyOf = (entry: number, language: string) => [MEMORY, entry, language];
 
 /** Settled texts of entries with a source like this one's. */
 export function useMemory(entry: number, language: string) {

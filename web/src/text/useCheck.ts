@@ -4,6 +4,9 @@ import { ask, type Schemas } from "../api/client";
 import type { Draft } from "./draft";
 import type { Forms } from "./shapes";
 
+/** The first word of the key of what the checks say. */
+export const CHECK = "check";
+
 const PAUSE_MS = 200;
 const NONE: Forms = {};
 const nothing = () => () => undefined;
@@ -13,7 +16,7 @@ export function useCheck(entry: number, language: string, standing: Forms, draft
   const typed = useSyncExternalStore(draft?.subscribe ?? nothing, () => draft?.forms ?? NONE);
   const forms = useSettled(draft ? typed : standing);
   return useQuery({
-    queryKey: ["check", entry, language, forms],
+    queryKey: [CHECK, entry, language, forms],
     queryFn: ({ signal }) =>
       ask<Schemas["CheckReply"]>(`/api/entries/${entry}/cells/${encodeURIComponent(language)}/check`, {
         method: "POST",

@@ -1,13 +1,10 @@
-import "@fontsource/literata/latin-400.css";
-import "@fontsource/literata/latin-600.css";
-import "@fontsource/literata/latin-ext-400.css";
-import "@fontsource/literata/latin-ext-600.css";
-import "@fontsource/source-sans-3/latin-400.css";
-import "@fontsource/source-sans-3/latin-600.css";
-import "@fontsource/source-sans-3/latin-400-italic.css";
-import "@fontsource/source-sans-3/latin-ext-400.css";
-import "@fontsource/source-sans-3/latin-ext-600.css";
-import "@fontsource/ibm-plex-mono/latin-400.css";
+// Each of these has its letters in parts, of which the browser fetches those that it shows.
+import "@fontsource/literata/400.css";
+import "@fontsource/literata/600.css";
+import "@fontsource/source-sans-3/400.css";
+import "@fontsource/source-sans-3/600.css";
+import "@fontsource/source-sans-3/400-italic.css";
+import "@fontsource/ibm-plex-mono/400.css";
 
 /** Faces for scripts that the Latin faces lack; the files of a face load glyph range by glyph range as the browser needs them. */
 const loaders: Record<string, () => Promise<unknown>> = {

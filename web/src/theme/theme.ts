@@ -49,6 +49,21 @@ export const theme = createTheme({
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: { defaultProps: { disableElevation: true } },
     MuiPaper: { styleOverrides: { root: { backgroundImage: "none" } } },
+    MuiListItemButton: {
+      styleOverrides: {
+        root: { "&.Mui-focusVisible .MuiListItemText-secondary": { color: "var(--mui-palette-book-ink)" } },
+      },
+    },
+    MuiMenuItem: {
+      // What stands below a chosen word has to be read on its ground, too.
+      styleOverrides: {
+        root: {
+          "&.Mui-selected, &.Mui-focusVisible": {
+            "& .MuiListItemText-secondary": { color: "var(--mui-palette-book-ink)" },
+          },
+        },
+      },
+    },
     MuiTooltip: { defaultProps: { enterDelay: 400 } },
     MuiCssBaseline: {
       styleOverrides: {

@@ -28,7 +28,7 @@ const ENGLISH: Messages = english;
 
 function speaker(tag: string, words: Messages): Spoken {
   // The day before the month, as most who read English here write it.
-  const dated = tag === "en" ? "en-GB" : tag;
+  const dated = /^en($|-x-)/.test(tag) ? "en-GB" : tag;
   return {
     tag,
     words,

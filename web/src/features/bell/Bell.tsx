@@ -1,4 +1,4 @@
-import { IconButton, List, ListItemButton, ListItemText, Popover } from "@mui/material";
+import { IconButton, List, ListItem, ListItemButton, ListItemText, Popover } from "@mui/material";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -55,23 +55,24 @@ export function Bell() {
         {bell.data && notices.length === 0 && <p className="soft">{t("bell.nothing")}</p>}
         <List dense>
           {notices.map((notice, at) => (
-            <ListItemButton
-              key={`${notice.kind} ${notice.language} ${notice.entry}`}
-              component={Link}
-              to={leadsTo(notice)}
-              autoFocus={at === 0}
-              className={notice.fresh ? "fresh" : undefined}
-              onClick={close}
-            >
-              <ListItemText
-                primary={t(`bell.${notice.kind}`, {
-                  n: notice.n,
-                  language: nameOf(notice.language),
-                  key: notice.key ?? "",
-                })}
-                secondary={when(notice.at)}
-              />
-            </ListItemButton>
+            <ListItem key={`${notice.kind} ${notice.language} ${notice.entry}`} disablePadding>
+              <ListItemButton
+                component={Link}
+                to={leadsTo(notice)}
+                autoFocus={at === 0}
+                className={notice.fresh ? "fresh" : undefined}
+                onClick={close}
+              >
+                <ListItemText
+                  primary={t(`bell.${notice.kind}`, {
+                    n: notice.n,
+                    language: nameOf(notice.language),
+                    key: notice.key ?? "",
+                  })}
+                  secondary={when(notice.at)}
+                />
+              </ListItemButton>
+            </ListItem>
           ))}
         </List>
       </Popover>

@@ -1,4 +1,4 @@
-import { TextField } from "@mui/material";
+import { DateField } from "../../parts/DateField";
 import { t } from "../../words/words";
 import type { Period } from "./useContributions";
 
@@ -7,17 +7,13 @@ export function PeriodFields({ period, onPeriod }: { period: Period; onPeriod: (
   return (
     <>
       {(["from", "to"] as const).map((end) => (
-        <TextField
+        <DateField
           key={end}
-          size="small"
-          type="date"
           label={t(`period.${end}`)}
           value={period[end]}
-          slotProps={{
-            inputLabel: { shrink: true },
-            htmlInput: end === "from" ? { max: period.to } : { min: period.from },
-          }}
-          onChange={(event) => event.target.value && onPeriod({ ...period, [end]: event.target.value })}
+          min={end === "from" ? undefined : period.from}
+          max={end === "from" ? period.to : undefined}
+          onDay={(value) => onPeriod({ ...period, [end]: value })}
         />
       ))}
     </>

@@ -1,4 +1,4 @@
-import { Button, Menu, MenuItem } from "@mui/material";
+import { Button, MenuItem } from "@mui/material";
 import { useState, type ReactNode } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Link } from "react-router";
@@ -12,6 +12,7 @@ import { EntryDialog, MoveDialog, SourceDialog } from "./dialogs";
 import { EntryStory } from "./EntryStory";
 import { PictureShown } from "./PictureShown";
 import type { EntriesChanged } from "./useEntry";
+import { ActionMenu } from "../../parts/ActionMenu";
 
 type Open = "describe" | "rewrite" | "create" | "move" | null;
 
@@ -100,13 +101,13 @@ export function EntryNote(props: Props) {
       {row.reference && <p className="mono">{row.reference}</p>}
       {props.children}
       <EntryStory row={row} me={me} onSay={onSay} onDone={(changed) => done(changed, false)} />
-      <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
+      <ActionMenu label={t("entry.change")} anchor={menu} onClose={() => setMenu(null)}>
         <MenuItem onClick={() => choose("rewrite")}>{t("entry.rewrite")}</MenuItem>
         <MenuItem onClick={() => choose("describe")}>{t("entry.describe")}</MenuItem>
         <MenuItem onClick={() => choose("create")}>{t("entry.createAfter")}</MenuItem>
         <MenuItem onClick={() => choose("move")}>{t("entry.move")}</MenuItem>
         <MenuItem onClick={remove}>{t("entry.remove")}</MenuItem>
-      </Menu>
+      </ActionMenu>
       {open === "rewrite" && (
         <SourceDialog row={row} onDone={(changed) => done(changed, false)} onClose={() => setOpen(null)} />
       )}

@@ -26,7 +26,7 @@ function open(files: string[], reply: () => Response, losses: object = NONE) {
     return Promise.resolve(String(input).endsWith("/files") ? Response.json(files) : reply());
   });
   const onClose = vi.fn();
-  show(<ExportDialog table={aTable()} languages={["fi"]} open onClose={onClose} />);
+  show(<ExportDialog table={aTable()} languages={["fi"]} onClose={onClose} />);
   return { asked, onClose };
 }
 

@@ -24,22 +24,19 @@ interface Props {
   languages: string[];
   /** The states that the scope asks for; none for all entries. */
   only?: string[];
-  open: boolean;
   onClose: () => void;
 }
 
 /** Sends a table out: in place where it came from a file, else fresh. */
-export function ExportDialog({ table, languages, only = [], open, onClose }: Props) {
+export function ExportDialog({ table, languages, only = [], onClose }: Props) {
   const base = `/api/tables/${encodeURIComponent(table.slug)}/export`;
   const files = useQuery({
     queryKey: ["export-files", table.slug],
     queryFn: ({ signal }) => ask<string[]>(`${base}/files`, { signal }),
-    enabled: open,
   });
   const set = useQuery({
     queryKey: ["export-set", table.slug],
     queryFn: ({ signal }) => ask<Schemas["OutFile"][]>(`${base}/set-files`, { signal }),
-    enabled: open,
   });
   const [mode, setMode] = useState<"set" | "in-place" | "fresh" | null>(null);
   const [chosenFiles, setChosenFiles] = useState<string[] | null>(null);
@@ -74,7 +71,7 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
   };
 
   return (
-    <Dialog open={open} onClose={onClose} aria-labelledby="export-title" fullWidth maxWidth="sm">
+    <Dialog open onClose={onClose} aria-labelledby="export-title" fullWidth maxWidth="sm">
       <DialogTitle id="export-title">{t("export.title", { table: table.name })}</DialogTitle>
       <DialogContent>
         {(wrong ?? files.error ?? set.error) && (
@@ -132,14 +129,12 @@ export function ExportDialog({ table, languages, only = [], open, onClose }: Pro
         ) : (
           <>
             <FreshChoices table={table} languages={languages} only={only} fresh={fresh} onChange={setFresh} />
-            {open && (
-              <Losses
-                base={base}
-                query={query}
-                leaveOut={fresh.leaveOut}
-                onLeaveOut={(leaveOut) => setFresh({ ...fresh, leaveOut })}
-              />
-            )}
+            <Losses
+              base={base}
+              query={query}
+              leaveOut={fresh.leaveOut}
+              onLeaveOut={(leaveOut) => setFresh({ ...fresh, leaveOut })}
+            />
           </>
         )}
       </DialogContent>

@@ -1,6 +1,7 @@
 import { Alert, Checkbox, FormControlLabel, MenuItem, TextField } from "@mui/material";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { useFocusBack } from "../../parts/useFocusBack";
 import { loadFontsOf } from "../../theme/fonts";
 import { listed, t } from "../../words/words";
 import type { Person } from "../../session/useSession";
@@ -27,6 +28,7 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
   const options = intake.options;
   const [name, setName] = useState(options.newTable ?? "");
   const known = useFormats();
+  const back = useFocusBack(busy);
   useEffect(() => {
     for (const row of reading?.rows ?? []) loadFontsOf(row.join(""));
   }, [reading]);
@@ -37,7 +39,7 @@ export function ReadingStep({ intake, tables, me, busy, onDecide }: Props) {
   const separated = reading.columns.length > 0;
   const spellsItself = known.formats.some((one) => one.name === reading.format && one.spellsItself);
   return (
-    <div className="reading" aria-busy={busy}>
+    <div className="reading" aria-busy={busy} {...back}>
       {reading.blocked && <Alert severity="error">{reading.blocked}</Alert>}
       <div className="choices">
         <TextField

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { languageName, nameOfTag, t, type WordKey } from "../../words/words";
 import { Choice, Choices, Picker } from "../../parts/Picker";
+import { useFocusBack } from "../../parts/useFocusBack";
 import { Words } from "../../words/Words";
 import type { Person } from "../../session/useSession";
 import { SetFiles } from "./SetFiles";
@@ -21,6 +22,7 @@ const ARRIVALS = ["SETTLED", "OFFERED", "PENCILLED"] as const;
 
 /** Many files that are one table: one sentence that says what becomes of them, and a row for each file. */
 export function SetStep({ intake, tables, me, busy, onDecide }: Props) {
+  const back = useFocusBack(busy);
   const set = intake.set;
   if (!set) return null;
   const options = intake.options;
@@ -39,7 +41,7 @@ export function SetStep({ intake, tables, me, busy, onDecide }: Props) {
   const waiting = taken.filter((file) => file.facts?.blocked);
   const source = options.source ?? "en";
   return (
-    <div className="setstep" aria-busy={busy}>
+    <div className="setstep" aria-busy={busy} {...back}>
       <p className="sentence">
         <Words
           of="set.sentence"

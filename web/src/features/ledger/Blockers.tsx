@@ -1,3 +1,4 @@
+import { saidBy } from "../../api/client";
 import type { Draft } from "../../text/draft";
 import { useCheck } from "../../text/useCheck";
 
@@ -16,7 +17,7 @@ export function Blockers({ entry, language, draft }: Props) {
   return blockers.length === 0 ? null : (
     <ul className="blockers">
       {blockers.map((finding, at) => (
-        <li key={at}>{finding.sentence}</li>
+        <li key={at}>{saidBy(`finding.${finding.code}`, {}, finding.sentence)}</li>
       ))}
     </ul>
   );

@@ -1,4 +1,4 @@
-import { sentenceOf, type Schemas } from "../../api/client";
+import { saidBy, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { formsShown } from "../../sheet/cellShown";
 import type { FootnoteProps } from "./footnoteProps";
@@ -27,7 +27,7 @@ export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {
         {findings.map((finding, at) => (
           <p key={at} className={finding.severity === "blocker" ? "wrong" : "mind"}>
             {row.shape !== "plain" && <span className="form">{finding.form}: </span>}
-            {finding.sentence}
+            {saidBy(`finding.${finding.code}`, {}, finding.sentence)}
           </p>
         ))}
         {findings.length === 0 && !nothing && (

@@ -10,6 +10,7 @@ import type { FootnoteProps } from "./footnoteProps";
 import { MemoryNote } from "./MemoryNote";
 import { QuestionsNote } from "./QuestionsNote";
 import { TextNote } from "./TextNote";
+import { useNotes } from "./useNotes";
 import "./footnotes.css";
 
 const LOWEST = 90;
@@ -30,6 +31,7 @@ export function Footnotes(props: FootnoteProps) {
     setHeight(within);
     writeKept(everyTab, HEIGHT_KEY, within);
   };
+  const ready = useNotes(store, entry, language.language.tag);
   const row = store.row(entry);
   const text = t("footnotes.text", { language: languageName(language.language) });
   return (
@@ -61,19 +63,17 @@ export function Footnotes(props: FootnoteProps) {
         <>
           <EntryNote {...props} row={row}>
             <h3>{t("questions.title")}</h3>
-            <QuestionsNote {...props} key={entry} />
+            {ready && <QuestionsNote {...props} key={entry} />}
           </EntryNote>
           <Note label={t("memory.title")} aside={<MemoryKeys />}>
-            <MemoryNote {...props} />
+            {ready ? <MemoryNote {...props} /> : <Coming />}
           </Note>
-          <Note label={t("checks.title")}>
-            <ChecksNote {...props} />
-          </Note>
+          <Note label={t("checks.title")}>{ready ? <ChecksNote {...props} /> : <Coming />}</Note>
           <div className="note" role="group" tabIndex={0} aria-label={text}>
             <h2>{text}</h2>
             <TextNote {...props} />
             <h2>{t("footnotes.story")}</h2>
-            <CellStory {...props} />
+            {ready ? <CellStory {...props} /> : <Coming />}
           </div>
         </>
       )}
@@ -90,6 +90,10 @@ function Note({ label, aside, children }: { label: string; aside?: ReactNode; ch
       {children}
     </div>
   );
+}
+
+function Coming() {
+  return <p className="soft">{t("ledger.loading")}</p>;
 }
 
 function MemoryKeys() {

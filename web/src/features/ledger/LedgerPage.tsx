@@ -178,14 +178,8 @@ export function LedgerPage({ me }: { me: Person }) {
         />
       )}
       {only && <DropOnTable table={only} />}
-      {only && (
-        <ExportDialog
-          table={only}
-          languages={scope.languages}
-          only={scope.only}
-          open={sending}
-          onClose={() => setSending(false)}
-        />
+      {only && sending && (
+        <ExportDialog table={only} languages={scope.languages} only={scope.only} onClose={() => setSending(false)} />
       )}
       <Snackbar
         open={said !== null}

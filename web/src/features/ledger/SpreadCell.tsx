@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { Mark } from "../../scope/Mark";
 import { AssetEditor, isPicture } from "../../sheet/AssetEditor";
@@ -19,6 +20,8 @@ interface Props {
   index: number;
   column: number;
   kept: Schemas["LanguageReply"];
+  /** That of the row in the store: what the store says of the cell may have changed when it has. */
+  version: number;
   current: boolean;
   chosen: boolean;
   /** The open editor of this row, of whatever language. */
@@ -37,8 +40,9 @@ function isDragged({ clientX, clientY }: { clientX: number; clientY: number }): 
   return Math.max(Math.abs(clientX - pressedAt.x), Math.abs(clientY - pressedAt.y)) >= DRAGGED_PX;
 }
 
-/** A text in one language: its mark, what there is to say about it, and the text or its editor. */
-export function SpreadCell({ id, index, column, kept, current, chosen, editing, placeholders, hands }: Props) {
+/** A text in one language: its mark, what there is to say about it, and the text or its editor. Drawn again only when its row changes. */
+export const SpreadCell = memo(function SpreadCell(props: Props) {
+  const { id, index, column, kept, current, chosen, editing, placeholders, hands } = props;
   const { store, languages, keptBy, view } = useSheet();
   const language = kept.language;
   const { tag } = language;
@@ -136,7 +140,7 @@ export function SpreadCell({ id, index, column, kept, current, chosen, editing, 
       </div>
     </>
   );
-}
+});
 
 /** Says who changed the cell while it is being edited; nothing when nobody did. */
 function movedOn(cell: CellView | undefined, seen: number | undefined): string {

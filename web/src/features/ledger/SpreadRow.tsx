@@ -37,7 +37,7 @@ interface Props {
 export const SpreadRow = memo(function SpreadRow(props: Props) {
   const { id, index, cursor, chosenFrom, chosenTo, editing, hands } = props;
   const { store, languages, view } = useSheet();
-  useSyncExternalStore(
+  const version = useSyncExternalStore(
     (listener) => store.subscribe(id, listener),
     () => store.version(id),
   );
@@ -95,6 +95,7 @@ export const SpreadRow = memo(function SpreadRow(props: Props) {
               index={index}
               column={column}
               kept={kept}
+              version={version}
               current={cursor === column}
               chosen={chosen(column)}
               editing={editing}

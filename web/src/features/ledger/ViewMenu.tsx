@@ -1,7 +1,9 @@
-import { Button, Checkbox, Divider, Menu, MenuItem } from "@mui/material";
+import { Button, Divider, MenuItem } from "@mui/material";
 import { useState } from "react";
+import { ChoiceBox } from "../../parts/Picker";
 import { t } from "../../words/words";
 import type { View } from "./useView";
+import { ActionMenu } from "../../parts/ActionMenu";
 
 interface Props {
   view: View;
@@ -22,7 +24,7 @@ export function ViewMenu({ view, sections, onView }: Props) {
       <Button size="small" variant="outlined" aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
         {t("view.open")}
       </Button>
-      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
+      <ActionMenu label={t("view.open")} anchor={anchor} onClose={() => setAnchor(null)}>
         {(["compact", "signs"] as const).map((what) => (
           <MenuItem
             key={what}
@@ -30,13 +32,7 @@ export function ViewMenu({ view, sections, onView }: Props) {
             aria-checked={view[what]}
             onClick={() => choose({ [what]: !view[what] })}
           >
-            <Checkbox
-              edge="start"
-              size="small"
-              tabIndex={-1}
-              checked={view[what]}
-              slotProps={{ input: { "aria-hidden": true } }}
-            />
+            <ChoiceBox chosen={view[what]} />
             {t(`view.${what}`)}
           </MenuItem>
         ))}
@@ -50,7 +46,7 @@ export function ViewMenu({ view, sections, onView }: Props) {
         <MenuItem disabled={Object.keys(view.widths).length === 0} onClick={() => choose({ widths: {} })}>
           {t("view.widths")}
         </MenuItem>
-      </Menu>
+      </ActionMenu>
     </>
   );
 }

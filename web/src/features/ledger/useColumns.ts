@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 
 const SOURCE_WIDTH = 280;
 const TEXT_WIDTH = 210;
-const OVERSCAN = 2;
+const OVERSCAN = 1;
 /** As many columns are drawn at once whether they are in sight or not, and share the width of the window. */
 const FEW = 8;
 

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { ask, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import { entriesOf } from "../../scope/queries";
 import { Entries } from "../../sheet/entries";
 import { RowStore } from "../../sheet/rowStore";
 import { writeScope, type Scope } from "../../scope/scope";
@@ -10,14 +11,7 @@ type Table = Schemas["TableReply"];
 /** The entries of a scope and a store for its rows; both stay until the scope, or `onFailure`, changes. */
 export function useScopeEntries(scope: Scope, tables: Table[], onFailure: (failure: unknown) => void) {
   const address = writeScope(scope);
-  const query = useQuery({
-    queryKey: ["scope", address],
-    queryFn: ({ signal }) => ask<Schemas["ScopeReply"]>(`/api/scope?${address}`, { signal }),
-    enabled: scope.languages.length > 0 && tables.length > 0,
-    // Rows must not jump away while one works on them: the scope is read again only when asked for.
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const query = useQuery({ ...entriesOf(address), enabled: scope.languages.length > 0 && tables.length > 0 });
   const languages = scope.languages.join(",");
   const names = tables.length > 1 ? JSON.stringify(tables.map((table) => [table.slug, table.name])) : "[]";
   const opened = useMemo(() => {

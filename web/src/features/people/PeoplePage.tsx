@@ -75,7 +75,7 @@ export function PeoplePage({ me }: { me: Person }) {
                 {me.coordinator && <th scope="col">{t("people.signIn")}</th>}
                 <th scope="col">{t("people.rights")}</th>
                 {me.coordinator && <th scope="col">{t("people.seen")}</th>}
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

@@ -115,7 +115,7 @@ export function TokensDialog({ onClose }: { onClose: () => void }) {
                     {t(key)}
                   </th>
                 ))}
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

@@ -67,16 +67,19 @@ describe("what can be done with a scope", () => {
     expect(screen.queryByRole("menuitem", { name: /New entry/ })).not.toBeInTheDocument();
   });
 
-  it("goes to a kept scope, and forgets only one's own", async () => {
-    const { asked } = await open({ "DELETE /api/scopes/1": null });
-    const polish = await screen.findByRole("menuitem", { name: /Polish offers/ });
-    expect(within(polish).queryByRole("button")).not.toBeInTheDocument();
-    await userEvent.click(
-      within(screen.getByRole("menuitem", { name: /German, stale/ })).getByRole("button", { name: "forget" }),
-    );
-    await vi.waitFor(() => expect(changes(asked)).toHaveLength(1));
-    await userEvent.click(polish);
+  it("goes to a kept scope", async () => {
+    await open({});
+    await userEvent.click(await screen.findByRole("menuitem", { name: /Polish offers/ }));
     expect(document.querySelector("output")).toHaveTextContent("/ledger?in=pl&only=offered");
+  });
+
+  it("forgets only one's own", async () => {
+    const { asked } = await open({ "DELETE /api/scopes/1": null });
+    await userEvent.click(await screen.findByRole("menuitem", { name: "Forget a kept scope …" }));
+    const dialog = await screen.findByRole("dialog", { name: "Scopes that you keep" });
+    expect(within(dialog).getAllByRole("button", { name: /^Forget/ })).toHaveLength(1);
+    await userEvent.click(within(dialog).getByRole("button", { name: "Forget German, stale" }));
+    await vi.waitFor(() => expect(changes(asked)).toHaveLength(1));
   });
 
   it("keeps the scope under a name", async () => {

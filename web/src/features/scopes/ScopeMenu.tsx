@@ -1,14 +1,15 @@
 import {
   Button,
+  Checkbox,
   Dialog,
   DialogActions,
   DialogContent,
   DialogTitle,
   Divider,
   FormControlLabel,
-  Checkbox,
+  List,
+  ListItem,
   ListItemText,
-  Menu,
   MenuItem,
   TextField,
 } from "@mui/material";
@@ -22,6 +23,7 @@ import type { Entries } from "../../sheet/entries";
 import { writeScope, type Scope } from "../../scope/scope";
 import { undoing } from "../../sheet/undoing";
 import type { Person } from "../../session/useSession";
+import { ActionMenu } from "../../parts/ActionMenu";
 
 /** More would be a transaction of minutes; the server says the same. */
 const MOST_CELLS = 20_000;
@@ -41,14 +43,15 @@ interface Props {
 export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [keeping, setKeeping] = useState(false);
+  const [forgetting, setForgetting] = useState(false);
   const [creating, setCreating] = useState(false);
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const kept = useQuery({
     queryKey: ["scopes"],
     queryFn: ({ signal }) => ask<Schemas["KeptScope"][]>("/api/scopes", { signal }),
-    enabled: anchor !== null,
+    enabled: anchor !== null || forgetting,
   });
+  const mine = kept.data?.filter((one) => one.mine) ?? [];
   const answers = scope.languages.filter((tag) => me.coordinator || me.levels[tag] === "reviewer");
   const only = tables.length === 1 ? tables[0] : undefined;
   const stale = useQuery({
@@ -76,7 +79,7 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
       <Button size="small" variant="outlined" aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
         {t("scopes.open")}
       </Button>
-      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
+      <ActionMenu label={t("scopes.open")} anchor={anchor} onClose={() => setAnchor(null)}>
         {me.coordinator && only && (
           <MenuItem
             onClick={() => {
@@ -117,22 +120,21 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
             }}
           >
             <ListItemText primary={one.name} secondary={one.mine ? undefined : one.person} />
-            {one.mine && (
-              <Button
-                size="small"
-                onClick={(event) => {
-                  event.stopPropagation();
-                  void ask(`/api/scopes/${one.id}`, { method: "DELETE" })
-                    .then(() => queries.invalidateQueries({ queryKey: ["scopes"] }))
-                    .catch((failure: unknown) => onSay(sentenceOf(failure)));
-                }}
-              >
-                {t("scopes.forget")}
-              </Button>
-            )}
           </MenuItem>
         ))}
-      </Menu>
+        {mine.length > 0 && <Divider />}
+        {mine.length > 0 && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              setForgetting(true);
+            }}
+          >
+            {t("scopes.forgetOne")}
+          </MenuItem>
+        )}
+      </ActionMenu>
+      {forgetting && <ForgetDialog kept={mine} onSay={onSay} onClose={() => setForgetting(false)} />}
       {keeping && <KeepDialog scope={scope} onSay={onSay} onClose={() => setKeeping(false)} />}
       {creating && only && (
         <EntryDialog
@@ -164,6 +166,52 @@ async function staleCells(scope: Scope, languages: string[], signal: AbortSignal
     }
   }
   return cells;
+}
+
+/** One's own kept scopes, each of which can be forgotten. */
+function ForgetDialog({
+  kept,
+  onSay,
+  onClose,
+}: {
+  kept: Schemas["KeptScope"][];
+  onSay: (sentence: string) => void;
+  onClose: () => void;
+}) {
+  const queries = useQueryClient();
+  const forget = (id: number) =>
+    void ask(`/api/scopes/${id}`, { method: "DELETE" })
+      .then(() => queries.invalidateQueries({ queryKey: ["scopes"] }))
+      .catch((failure: unknown) => onSay(sentenceOf(failure)));
+  return (
+    <Dialog open onClose={onClose} aria-labelledby="forget-title">
+      <DialogTitle id="forget-title">{t("scopes.forgetTitle")}</DialogTitle>
+      <DialogContent>
+        {kept.length === 0 && <p className="soft">{t("scopes.none")}</p>}
+        <List dense>
+          {kept.map((one) => (
+            <ListItem
+              key={one.id}
+              secondaryAction={
+                <Button
+                  size="small"
+                  aria-label={t("scopes.forgetNamed", { name: one.name })}
+                  onClick={() => forget(one.id)}
+                >
+                  {t("scopes.forget")}
+                </Button>
+              }
+            >
+              <ListItemText primary={one.name} />
+            </ListItem>
+          ))}
+        </List>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>{t("close")}</Button>
+      </DialogActions>
+    </Dialog>
+  );
 }
 
 function KeepDialog({

@@ -135,7 +135,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                 <tr>
                   <th scope="col">{t("settings.language")}</th>
                   <th scope="col">{t("products.selector")}</th>
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody>

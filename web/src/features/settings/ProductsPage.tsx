@@ -57,7 +57,7 @@ export function ProductsPage({ me }: { me: Person }) {
                 <th scope="col">{t("products.kind")}</th>
                 <th scope="col">{t("products.tables")}</th>
                 <th scope="col">{t("products.languages")}</th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

@@ -1,4 +1,4 @@
-import { Alert, Button, List, ListItemButton, ListItemText, Popover } from "@mui/material";
+import { Alert, Button, List, ListItem, ListItemButton, ListItemText, Popover } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
@@ -71,17 +71,18 @@ function Texts({ all, onClose }: { all: Unsaved[]; onClose: () => void }) {
           const where = row ? `${row.key} · ${language}` : language;
           const why = pending.sentence ?? "";
           return (
-            <ListItemButton
-              key={`${entry} ${language}`}
-              component={Link}
-              to={row ? `${ledgerAt({ tables: [row.table], languages: [language] })}&entry=${entry}` : "/ledger"}
-              onClick={onClose}
-            >
-              <ListItemText
-                primary={<bdi lang={language}>{text || t("cell.empty")}</bdi>}
-                secondary={`${where} · ${why}`}
-              />
-            </ListItemButton>
+            <ListItem key={`${entry} ${language}`} disablePadding>
+              <ListItemButton
+                component={Link}
+                to={row ? `${ledgerAt({ tables: [row.table], languages: [language] })}&entry=${entry}` : "/ledger"}
+                onClick={onClose}
+              >
+                <ListItemText
+                  primary={<bdi lang={language}>{text || t("cell.empty")}</bdi>}
+                  secondary={`${where} · ${why}`}
+                />
+              </ListItemButton>
+            </ListItem>
           );
         })}
       </List>

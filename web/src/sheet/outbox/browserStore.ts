@@ -65,6 +65,7 @@ export function namesKept(store: Store, prefix: string): string[] {
 }
 
 export const isNumber = (kept: unknown): kept is number => typeof kept === "number";
+export const isString = (kept: unknown): kept is string => typeof kept === "string";
 export const isBoolean = (kept: unknown): kept is boolean => typeof kept === "boolean";
 
 /** Across tabs, and for this one alone. */

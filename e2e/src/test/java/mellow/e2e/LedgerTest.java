@@ -143,12 +143,7 @@ class LedgerTest {
                 .containsExactly("ar");
         browser.chord(Keys.CONTROL, Keys.END);
         browser.until(
-                d -> browser.see(".position")
-                                .getText()
-                                .matches("Entry (\\d+) of \\1")
-                        ? true
-                        : null,
-                "the last entry");
+                d -> browser.see(".position").getText().matches("Entry (\\d+) of \\1") ? true : null, "the last entry");
         browser.press("?");
         browser.see("[role=dialog]", "Keys of the sheet");
     }

@@ -3,7 +3,6 @@ package mellow.server.cell;
 import jakarta.validation.Valid;
 import java.util.List;
 import mellow.server.cell.CellChanged.Many;
-import mellow.server.cell.CellStory.StoryLine;
 import mellow.server.language.LanguageService;
 import mellow.server.people.SignedIn;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;

@@ -23,7 +23,6 @@ import mellow.server.cell.CellChange.Action;
 import mellow.server.cell.CellChange.How;
 import mellow.server.cell.CellChanged.Many;
 import mellow.server.cell.CellChanged.RefusedCell;
-import mellow.server.cell.CellStory.StoryLine;
 import mellow.server.cell.CellWork.Result;
 import mellow.server.cell.CellWork.Wanted;
 import mellow.server.common.Refusal;

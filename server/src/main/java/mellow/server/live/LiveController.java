@@ -34,7 +34,7 @@ class LiveController {
         emitter.onTimeout(emitter::complete);
         emitter.onError(gone -> live.leave(stream));
         live.listen(stream);
-        stream.send(SseEmitter.event().name("open").data("{}"));
+        stream.send(SseEmitter.event().comment("here"));
         return emitter;
     }
 

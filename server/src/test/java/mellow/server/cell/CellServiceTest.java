@@ -12,7 +12,6 @@ import java.util.stream.IntStream;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
-import mellow.server.cell.CellStory.StoryLine;
 import mellow.server.common.Refusal;
 import mellow.server.people.Level;
 import mellow.server.support.Http;

@@ -158,7 +158,10 @@ class WriteRightsTest extends ServerTest {
         // Of one's own offers only.
         rules.put("PUT /api/offers/{offer}/note", Rule.of(For.ANYBODY, "/api/offers/0/note", "{\"note\":\"x\"}"));
         rules.put("PUT /api/bell/seen", Rule.of(For.ANYBODY, "/api/bell/seen", "{\"until\":\"2026-01-01T00:00:00Z\"}"));
-        // These two only look.
+        // These three only look.
+        rules.put(
+                "POST /api/entries/{entry}/cells/{language}/notes",
+                Rule.of(For.ANYBODY, "/api/entries/{entry}/cells/pl/notes", "{\"forms\":{\"other\":\"x\"}}"));
         rules.put(
                 "POST /api/entries/{entry}/cells/{language}/check",
                 Rule.of(For.ANYBODY, "/api/entries/{entry}/cells/pl/check", "{\"forms\":{\"other\":\"x\"}}"));

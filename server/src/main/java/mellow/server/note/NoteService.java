@@ -1,0 +1,56 @@
+package mellow.server.note;
+
+import java.util.List;
+import java.util.Map;
+import mellow.core.language.LanguageTag;
+import mellow.server.cell.CellService;
+import mellow.server.cell.StoryLine;
+import mellow.server.check.CheckService;
+import mellow.server.check.CheckService.CheckReply;
+import mellow.server.memory.MemoryService;
+import mellow.server.memory.MemoryService.MemoryHit;
+import mellow.server.question.QuestionService;
+import mellow.server.question.QuestionService.Question;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Gathers what is to be said about a cell, so that resting on it is one request. */
+@Service
+public class NoteService {
+
+    private final MemoryService memory;
+    private final CheckService checks;
+    private final CellService cells;
+    private final QuestionService questions;
+
+    NoteService(MemoryService memory, CheckService checks, CellService cells, QuestionService questions) {
+        this.memory = memory;
+        this.checks = checks;
+        this.cells = cells;
+        this.questions = questions;
+    }
+
+    /**
+     * What is to be said about a cell.
+     *
+     * @param memory settled texts of similar sources
+     * @param check what the checks and the wordbook say
+     * @param story the cell's story, newest first
+     * @param questions about the entry, the newest first
+     */
+    public record Notes(List<MemoryHit> memory, CheckReply check, List<StoryLine> story, List<Question> questions) {}
+
+    /**
+     * The notes of a cell, all as of one moment.
+     *
+     * @param shown the text that the cell shows, by form
+     */
+    @Transactional(readOnly = true)
+    public Notes of(long entry, LanguageTag language, Map<String, String> shown) {
+        return new Notes(
+                memory.hits(entry, language),
+                checks.check(entry, language, shown),
+                cells.story(entry, language),
+                questions.of(entry));
+    }
+}

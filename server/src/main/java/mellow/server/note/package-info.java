@@ -1,0 +1,7 @@
+/** What stands below the sheet about one cell, in one reply. */
+@NullMarked
+@Uses({"cell", "check", "language", "memory", "question"})
+package mellow.server.note;
+
+import mellow.core.Uses;
+import org.jspecify.annotations.NullMarked;
