@@ -9,6 +9,7 @@ import { Refused } from "./api/client";
 import { App } from "./app/App";
 import { headStart } from "./app/headStart";
 import { chooseLanguage } from "./app/language";
+import "./parts/base.css";
 import "./theme/fonts";
 import { theme } from "./theme/theme";
 import { t } from "./words/words";

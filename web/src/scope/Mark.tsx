@@ -1,4 +1,5 @@
 import { t } from "../words/words";
+import "./mark.css";
 import type { CellState } from "./scope";
 
 const WELL = "M2.5 1.5h11v9.5a3 3 0 0 1-3 3h-5a3 3 0 0 1-3-3z";

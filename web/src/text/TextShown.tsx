@@ -1,6 +1,7 @@
 import type { DiffRun } from "./wordDiff";
 import { pieces } from "./pieces";
 import { inOrder } from "./shapes";
+import "./text.css";
 
 /** A text with its placeholders as chips, which stay left to right in any text. */
 export function TextShown({ text, signs = false }: { text: string; signs?: boolean }) {

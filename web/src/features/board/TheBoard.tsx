@@ -12,6 +12,10 @@ import { InkBar } from "./InkBar";
 /** In the order in which the bar is inked: what is done first. */
 const INKED = [...STATES].reverse();
 
+/** Widths in px of the names of tables, and of the narrowest crossing that says everything. */
+const HEAD_WIDTH = 200;
+const LEAST_WIDTH = 112;
+
 interface Props {
   me: Person;
   tables: Schemas["TableReply"][];
@@ -66,7 +70,13 @@ export function TheBoard({ me, tables, languages, products, unit }: Props) {
         <span className="hint">{t("board.keys")}</span>
       </div>
       <div className="crossings">
-        <table ref={grid} role="grid" aria-label={t("board.label")} onKeyDown={onKeyDown}>
+        <table
+          ref={grid}
+          role="grid"
+          aria-label={t("board.label")}
+          style={{ minWidth: HEAD_WIDTH + languages.length * LEAST_WIDTH }}
+          onKeyDown={onKeyDown}
+        >
           <thead>
             <tr>
               <th scope="col">

@@ -5,6 +5,7 @@ import { amendedShare, lasted } from "./said";
 import { Trend } from "./Trend";
 import type { Contribution, Figures, Period } from "./useContributions";
 import "./contributions.css";
+import "../../parts/listed.css";
 
 interface Props {
   contributions: Contribution[];

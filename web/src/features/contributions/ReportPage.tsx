@@ -11,6 +11,7 @@ import { PeriodFields } from "./PeriodFields";
 import { readPeriod } from "./useContributions";
 import "../../parts/pages.css";
 import "./contributions.css";
+import "../../parts/listed.css";
 
 type Report = Schemas["Report"];
 

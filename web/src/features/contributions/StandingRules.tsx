@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { day, languageName, t } from "../../words/words";
+import "../../parts/listed.css";
 
 type Rule = Schemas["Rule"];
 

@@ -19,7 +19,7 @@ import { useTables } from "../../scope/useTables";
 import { FormsFields } from "./FormsFields";
 import { PictureField } from "./PictureField";
 import { useEntryChange, type EntriesChanged } from "./useEntry";
-import "./entry.css";
+import "../../parts/form.css";
 
 const SHAPES = ["plain", "plural", "states", "asset"] as const;
 

@@ -17,7 +17,7 @@ import { t } from "../../words/words";
 import type { Row } from "../../sheet/rowStore";
 import { useTables } from "../../scope/useTables";
 import { useEntryChange, type EntriesChanged } from "./useEntry";
-import "./entry.css";
+import "../../parts/form.css";
 
 interface Props {
   row: Row;

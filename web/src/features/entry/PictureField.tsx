@@ -5,6 +5,7 @@ import { t } from "../../words/words";
 import type { Row } from "../../sheet/rowStore";
 import { PictureShown } from "./PictureShown";
 import type { EntriesChanged } from "./useEntry";
+import "./entry.css";
 
 const LARGEST = 5 * 1024 * 1024;
 

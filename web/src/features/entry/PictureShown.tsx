@@ -1,6 +1,7 @@
 import { Dialog } from "@mui/material";
 import { useState } from "react";
 import { t } from "../../words/words";
+import "./entry.css";
 
 /** The picture that shows where an entry is used; a click shows it at full size. */
 export function PictureShown({ picture, entry }: { picture: number; entry: string }) {

@@ -20,7 +20,7 @@ import { DiffShown } from "../../text/TextShown";
 import { wordDiff } from "../../text/wordDiff";
 import { FormsFields } from "./FormsFields";
 import { useEntryChange, type EntriesChanged } from "./useEntry";
-import "./entry.css";
+import "../../parts/form.css";
 
 interface Props {
   row: Row;

@@ -17,6 +17,7 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { FreshChoices, queryOf, USUAL, type Fresh } from "./FreshChoices";
 import { Losses } from "./Losses";
+import "./exporting.css";
 
 interface Props {
   table: Schemas["TableReply"];

@@ -44,7 +44,7 @@ export function Losses({ base, query, leaveOut, onLeaveOut }: Props) {
       {lost.length > 0 && (
         <Alert severity="info">
           {t("export.losing")}
-          <ul className="refused">
+          <ul>
             {lost.map(([aspect, n]) => (
               <li key={aspect}>{t(`export.loss.${aspect}` as WordKey, { n })}</li>
             ))}

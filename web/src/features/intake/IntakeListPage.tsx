@@ -10,6 +10,7 @@ import { NotComeIn } from "./NotComeIn";
 import { bringAll, farWords, filesOf, type Came, type Dropped } from "./uploading";
 import { useIntakes, type Intake } from "./useIntake";
 import "./intake.css";
+import "../../parts/listed.css";
 
 /** Where files come in: a place to drop some, those that wait for a decision, and all that came before. */
 export function IntakeListPage() {

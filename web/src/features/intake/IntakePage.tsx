@@ -99,7 +99,7 @@ export function IntakePage({ me }: { me: Person }) {
                 ) : compared.error ? (
                   <Alert severity="error">{sentenceOf(compared.error)}</Alert>
                 ) : ready && !preview ? (
-                  <p className="soft waiting" role="status">
+                  <p className="soft comparing" role="status">
                     <CircularProgress size={14} aria-hidden />{" "}
                     {comparing && comparing.total > 0
                       ? t("intake.comparingAt", { n: comparing.done, of: comparing.total })
@@ -243,7 +243,7 @@ function Deciding({ intake, preview, waiting, reading, busy, onChoose }: Decidin
           />
         )}
         {waiting}
-        {preview && groups.length === 0 && <p className="soft waiting">{t("intake.nothing")}</p>}
+        {preview && groups.length === 0 && <p className="soft comparing">{t("intake.nothing")}</p>}
       </div>
       <div className="detail" role="tabpanel" tabIndex={0} aria-label={t("intake.detail")}>
         {open === "READING" && reading}

@@ -57,7 +57,7 @@ export function Lines({ intake, group, onChoose, busy }: Props) {
         )}
       </div>
       <div ref={scroller} className="changebody" tabIndex={0} role="region" aria-label={t(`group.${group.kind}`)}>
-        {onChoose && first.isSuccess && total === 0 && <p className="soft more">{t("lines.none")}</p>}
+        {onChoose && first.isSuccess && total === 0 && <p className="soft firstof">{t("lines.none")}</p>}
         <ol style={{ height: virtual.getTotalSize() }}>
           {pages.map((page) => (
             <PageOfLines
@@ -74,7 +74,7 @@ export function Lines({ intake, group, onChoose, busy }: Props) {
           ))}
         </ol>
         {!onChoose && group.count > group.lines.length && (
-          <p className="soft more">{t("intake.firstOf", { shown: group.lines.length, n: group.count })}</p>
+          <p className="soft firstof">{t("intake.firstOf", { shown: group.lines.length, n: group.count })}</p>
         )}
       </div>
     </div>

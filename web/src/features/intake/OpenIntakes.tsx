@@ -7,6 +7,7 @@ import { goesOn } from "../../api/run";
 import { count, t } from "../../words/words";
 import { sums } from "./sums";
 import { canCompare, type Intake } from "./useIntake";
+import "../../parts/listed.css";
 
 const POLL_MS = 600;
 

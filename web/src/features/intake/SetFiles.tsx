@@ -18,6 +18,7 @@ import { formatLabel, formatNames, useFormats } from "./formats";
 import { choiceOf, type FileChoice } from "./sets";
 import { TagField } from "./TagField";
 import type { Intake } from "./useIntake";
+import "../../parts/listed.css";
 
 type File = Schemas["FileReply"];
 

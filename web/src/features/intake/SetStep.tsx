@@ -9,6 +9,7 @@ import type { Person } from "../../session/useSession";
 import { SetFiles } from "./SetFiles";
 import { choiceOf, sourceTags, withSource, type FileChoice, type SetChoice } from "./sets";
 import type { Intake, Options } from "./useIntake";
+import "../../parts/listed.css";
 
 interface Props {
   intake: Intake;

@@ -4,6 +4,7 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { Entries } from "../../sheet/entries";
 import { EVERYTHING, writeScope } from "../../scope/scope";
+import "../../parts/form.css";
 
 interface Props {
   entries: Entries;

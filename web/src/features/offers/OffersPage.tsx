@@ -48,7 +48,7 @@ export function OffersPage({ me }: { me: Person }) {
   return (
     <Frame title={t("offers.title")}>
       <div
-        className="offers"
+        className="offerspage"
         onKeyDown={(event) => {
           const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea");
           const key = event.key.toLowerCase();

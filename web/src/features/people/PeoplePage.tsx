@@ -15,6 +15,7 @@ import { Confirm } from "../../parts/Confirm";
 import { PersonDialog } from "./PersonDialog";
 import { TokensDialog } from "./TokensDialog";
 import "../../parts/pages.css";
+import "../../parts/listed.css";
 
 type Row = Schemas["PersonRow"];
 

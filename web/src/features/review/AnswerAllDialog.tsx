@@ -59,7 +59,7 @@ export function AnswerAllDialog({ n, answer, upTo, answering, onClose }: Props) 
             ) : (
               <Alert severity="warning">{state.message}</Alert>
             )}
-            <ul className="told">
+            <ul className="stayed">
               {state.told.map((one) => (
                 <li key={one.entry}>
                   <span className="mono">{one.key}</span> {one.sentence}

@@ -24,6 +24,7 @@ import { writeScope, type Scope } from "../../scope/scope";
 import { undoing } from "../../sheet/undoing";
 import type { Person } from "../../session/useSession";
 import { ActionMenu } from "../../parts/ActionMenu";
+import "../../parts/form.css";
 
 /** More would be a transaction of minutes; the server says the same. */
 const MOST_CELLS = 20_000;

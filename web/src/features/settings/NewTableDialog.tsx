@@ -6,6 +6,7 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { ledgerAt } from "../../scope/scope";
 import { languageName, listed, t } from "../../words/words";
 import { LanguagePicker } from "./LanguagePicker";
+import "../../parts/form.css";
 
 type Language = Schemas["LanguageName"];
 

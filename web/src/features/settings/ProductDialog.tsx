@@ -16,6 +16,8 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { languageName, listed, t } from "../../words/words";
 import { Confirm } from "../../parts/Confirm";
 import { LanguagePicker } from "./LanguagePicker";
+import "../../parts/listed.css";
+import "../../parts/form.css";
 
 type Product = Schemas["ProductReply"];
 

@@ -12,6 +12,7 @@ import { NewTableDialog } from "./NewTableDialog";
 import { ProductDialog } from "./ProductDialog";
 import { RemovedTables } from "./TablePage";
 import "../../parts/pages.css";
+import "../../parts/listed.css";
 
 /** Which products there are, which tables they use, and in which languages. */
 export function ProductsPage({ me }: { me: Person }) {

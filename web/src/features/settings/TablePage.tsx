@@ -12,6 +12,7 @@ import type { Person } from "../../session/useSession";
 import { Confirm } from "../../parts/Confirm";
 import { LanguagePicker } from "./LanguagePicker";
 import "../../parts/pages.css";
+import "../../parts/listed.css";
 
 /** The settings of a table: its name, its languages in order, what was removed from it. */
 export function TablePage({ me }: { me: Person }) {

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { languageName, t } from "../../words/words";
 import type { Person } from "../../session/useSession";
+import "../../parts/form.css";
 
 interface Props {
   me: Person;

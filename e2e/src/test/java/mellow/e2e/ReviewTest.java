@@ -144,7 +144,7 @@ class ReviewTest {
             oskar.see(".selectionbar button", "Settle all 131 that wait").click();
             oskar.see("[role=dialog] button", "Settle 131 offers").click();
             oskar.see("[role=dialog] [role=status]", "129 offers are settled. 1 stays:");
-            oskar.see("[role=dialog] .told", "knot.1");
+            oskar.see("[role=dialog] .stayed", "knot.1");
             oskar.see("[role=dialog] button", "Close").click();
             oskar.see(".aside", "2 offers wait");
             oskar.press("s");
