@@ -22,5 +22,7 @@ export default defineConfig({
     isolate: false,
     // A busy machine types slowly; a hanging test still ends.
     testTimeout: 30_000,
+    // What styles.test.ts reads; elsewhere style sheets are nothing.
+    css: { include: [/\?raw$/] },
   },
 });

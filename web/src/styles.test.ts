@@ -1,8 +1,11 @@
 import { describe, expect, it } from "vitest";
 
-const RAW = { query: "?raw", import: "default", eager: true } as const;
-const components = import.meta.glob<string>(["./**/*.tsx", "!./**/*.test.tsx"], RAW);
-const sheets = import.meta.glob<string>("./features/**/*.css", RAW);
+const components = import.meta.glob<string>(["./**/*.tsx", "!./**/*.test.tsx"], {
+  query: "?raw",
+  import: "default",
+  eager: true,
+});
+const sheets = import.meta.glob<string>("./features/**/*.css", { query: "?raw", import: "default", eager: true });
 
 function folderOf(path: string): string {
   return path.slice(0, path.lastIndexOf("/"));
