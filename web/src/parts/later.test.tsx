@@ -1,9 +1,9 @@
-import { screen } from "@testing-library/react";
-import { Suspense } from "react";
+import { act, screen } from "@testing-library/react";
+import { Suspense, useState, type ReactElement } from "react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { show } from "../test/builders";
-import { Broken, page } from "./later";
+import { Broken, later, page } from "./later";
 
 describe("a screen that is fetched when it is opened", () => {
   it("is shown once it has come", async () => {
@@ -33,6 +33,35 @@ describe("a screen that is fetched when it is opened", () => {
     show(<Deck />);
     await userEvent.click(await screen.findByRole("button", { name: "Try again" }));
     expect(await screen.findByText("Deck")).toBeInTheDocument();
+  });
+});
+
+describe("a dialog that is fetched when it is opened", () => {
+  it("keeps what is typed meanwhile from what is below, and gives the focus back to that", async () => {
+    let come: (dialog: () => ReactElement) => void = () => undefined;
+    const Sure = later(() => new Promise<() => ReactElement>((resolve) => (come = resolve)));
+    const typed = vi.fn();
+    function Below() {
+      const [open, setOpen] = useState(false);
+      return (
+        <>
+          <button type="button" onClick={() => setOpen(true)} onKeyDown={typed}>
+            Open
+          </button>
+          {open && <Sure />}
+        </>
+      );
+    }
+    show(<Below />);
+    await userEvent.click(screen.getByRole("button", { name: "Open" }));
+    await userEvent.keyboard("abc");
+    expect(typed).not.toHaveBeenCalled();
+    await act(async () => {
+      come(() => <p>Sure?</p>);
+      await Promise.resolve();
+    });
+    expect(await screen.findByText("Sure?")).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "Open" })).toHaveFocus();
   });
 });
 

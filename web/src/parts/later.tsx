@@ -4,7 +4,7 @@ import {
   createElement,
   lazy,
   Suspense,
-  useEffect,
+  useLayoutEffect,
   useRef,
   useState,
   type ComponentType,
@@ -38,10 +38,16 @@ function fetchedOnce<Props extends object>(load: Load<Props>, over: boolean) {
   };
 }
 
-/** Holds the focus of a dialog that is on its way. */
+/** Holds the focus for a dialog that is on its way, which gives it back to where it was when it is closed. */
 function Coming() {
   const here = useRef<HTMLDivElement>(null);
-  useEffect(() => here.current?.focus(), []);
+  useLayoutEffect(() => {
+    const before = document.activeElement;
+    here.current?.focus();
+    return () => {
+      if (before instanceof HTMLElement) before.focus({ preventScroll: true });
+    };
+  }, []);
   return <div ref={here} tabIndex={-1} role="status" aria-label={t("ledger.loading")} className="visually-hidden" />;
 }
 

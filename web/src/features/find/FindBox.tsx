@@ -86,7 +86,9 @@ export function FindBox({ scope }: { scope: Scope | undefined }) {
           go(chosen.to);
         }
       }}
-      slotProps={{ popper: { placement: "bottom-end", className: "found" } }}
+      slotProps={{
+        popper: { placement: "bottom-end", className: "found", role: "region", "aria-label": t("find.placeholder") },
+      }}
       renderOption={(props, hit) => (
         <li {...props} key={hit.id}>
           <span className="where">{hit.where}</span>

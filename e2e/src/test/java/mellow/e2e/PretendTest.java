@@ -75,7 +75,7 @@ class PretendTest {
                 {"/people", ".listed"},
                 {"/people/3", ".offerline"},
                 {"/reports/fi", ".figures"},
-                {"/offers", ".settings"},
+                {"/offers", ".offerspage"},
                 {"/offers?show=begin", ".begin"},
                 {"/products", ".listed"},
                 {"/tables/deckside", ".listed"},
