@@ -11,7 +11,7 @@ import { headStart } from "./app/headStart";
 import { chooseLanguage } from "./app/language";
 import "./parts/base.css";
 import "./theme/fonts";
-import { theme } from "./theme/theme";
+import { makeTheme } from "./theme/theme";
 import { t } from "./words/words";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.content;
@@ -29,6 +29,7 @@ const queries = new QueryClient({
 headStart(queries, window.location);
 await chooseLanguage();
 document.title = t("product");
+const theme = makeTheme();
 
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no root element.");

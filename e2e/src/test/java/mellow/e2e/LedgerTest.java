@@ -99,7 +99,7 @@ class LedgerTest {
             other.press("船倉", Keys.ESCAPE);
             other.see(".line .remark", "pencilled by Tadao Minemura");
         }
-        browser.see(".line .remark.blocked", "Tadao Minemura changed this text while you are editing");
+        browser.see(".line .remark.blocked", "Tadao Minemura changed this text while you were editing");
         browser.press(Keys.ESCAPE);
         browser.see(".line .remark.blocked", "someone else changed this text");
         assertThat(browser.see(".footnotes").getText()).contains("貨物倉").contains("船倉");
@@ -124,7 +124,7 @@ class LedgerTest {
     void theScopeIsASentenceThatAKeyboardCanChangeAndAnAddressThatCanBeShared() {
         sheet(browser, "mirja", "/ledger?table=ramp-panel&in=de");
         browser.see(".picker[aria-label^=States]").sendKeys(Keys.ENTER);
-        browser.see("[role=dialog] .MuiListItemButton-root", "stale").sendKeys(Keys.ENTER);
+        browser.see("[role=dialog] [role=menuitemcheckbox]", "stale").sendKeys(Keys.ENTER);
         browser.press(Keys.ESCAPE);
         browser.see(".scopeline", "only what is stale");
         assertThat(browser.path()).isEqualTo("/ledger?table=ramp-panel&in=de&only=stale");

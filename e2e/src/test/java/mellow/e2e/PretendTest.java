@@ -35,7 +35,7 @@ class PretendTest {
     /** Runs of plain words in texts and names of the page that the server has not told. */
     private static final String ENGLISH =
             """
-            const months = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec';
+            const months = 'Jan Feb Mar Apr May Jun Jul Aug Sep Sept Oct Nov Dec';
             const told = ' ' + (window.told.join(' \u0001 ') + ' ' + months + ' ' + decodeURIComponent(location.href)).replace(/[^A-Za-z\u0001]+/g, ' ') + ' ';
             const found = new Set();
             const look = (text, at) => {

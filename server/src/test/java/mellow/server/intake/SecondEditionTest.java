@@ -127,7 +127,8 @@ class SecondEditionTest extends ServerTest {
         jdbc.sql("delete from cell").update();
         jdbc.sql("delete from entry").update();
         jdbc.sql("analyze entry, cell").update();
-        ledger.takeIn(ledger.coordinator("mara"), "Doors", "Doors.csv", file("csv", LARGE, TARGETS, false), Arrival.SETTLED);
+        ledger.takeIn(
+                ledger.coordinator("mara"), "Doors", "Doors.csv", file("csv", LARGE, TARGETS, false), Arrival.SETTLED);
         assertThat(ledger.ask(Integer.class, "select sum(entries) from coverage where state = 3"))
                 .isEqualTo(3 * LARGE);
     }
