@@ -3,7 +3,6 @@ import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { aLanguage, aPerson, aTable, show } from "../../test/builders";
 import { changes, refusal, serve } from "../../test/server";
-import { loadFontFor } from "../../theme/fonts";
 import { undoing } from "../../sheet/undoing";
 import { OffersPage } from "./OffersPage";
 import type { OfferLine } from "./useOffers";
@@ -38,7 +37,7 @@ const cameBack = line(1, {
   answeredAt: new Date().toISOString(),
 });
 
-function open(offers: OfferLine[], more: Record<string, unknown> = {}) {
+function open(offers: OfferLine[], more: Record<string, unknown> = {}, Page = OffersPage) {
   const counts: Record<string, number> = {};
   for (const { answer } of offers) counts[answer] = (counts[answer] ?? 0) + 1;
   const asked = serve({
@@ -50,11 +49,9 @@ function open(offers: OfferLine[], more: Record<string, unknown> = {}) {
     "POST /api/entries/101/cells/de/changes": { change: 7, cell: {} },
     ...more,
   });
-  show(<OffersPage me={aPerson()} />);
+  show(<Page me={aPerson()} />);
   return asked;
 }
-
-vi.mock("../../theme/fonts");
 
 describe("my offers", () => {
   beforeEach(() => {
@@ -105,11 +102,20 @@ describe("my offers", () => {
 
   it("has the faces at hand that its texts are written in", async () => {
     const name = { ...aLanguage("ja", "Japanese").language, script: "Jpan" };
-    open([line(1, { language: "ja", text: "ランプを上げる" })], {
-      "GET /api/tables": [aTable({ languages: [{ ...aLanguage("ja", "Japanese"), language: name }] })],
-    });
+    const loadFontFor = vi.fn();
+    // The page is read anew: others have read it with the real faces.
+    vi.resetModules();
+    vi.doMock("../../theme/fonts", () => ({ loadFontFor, loadFontsOf: vi.fn() }));
+    const { OffersPage: Anew } = await import("./OffersPage");
+    open(
+      [line(1, { language: "ja", text: "ランプを上げる" })],
+      { "GET /api/tables": [aTable({ languages: [{ ...aLanguage("ja", "Japanese"), language: name }] })] },
+      Anew,
+    );
     await screen.findByText("ランプを上げる");
     await waitFor(() => expect(loadFontFor).toHaveBeenCalledWith("Jpan"));
+    vi.doUnmock("../../theme/fonts");
+    vi.resetModules();
   });
 
   it("says something about what waits", async () => {

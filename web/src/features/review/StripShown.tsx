@@ -159,13 +159,18 @@ function OfferSide(props: Props & { strip: Strip; index: number }) {
   const offered = inOneLine(strip.text, strip.forms);
   const amending = props.amending?.offer === strip.offer ? props.amending.draft : null;
   const refused = props.refused.get(strip.offer);
+  const chosen = props.chosen(index);
   return (
     <article
       id={`offer-${strip.offer}`}
-      className={["right", current ? "here" : "", props.chosen(index) ? "chosen" : ""].filter(Boolean).join(" ")}
+      className={["right", current ? "here" : "", chosen ? "chosen" : ""].filter(Boolean).join(" ")}
       tabIndex={current ? 0 : -1}
       aria-current={current || undefined}
-      aria-label={t("review.strip", { key: strip.key, who: strip.author, text: offered })}
+      aria-label={t(chosen ? "review.stripChosen" : "review.strip", {
+        key: strip.key,
+        who: strip.author,
+        text: offered,
+      })}
       onMouseDown={(event) => props.onPoint(index, event.shiftKey)}
     >
       <p className="remark">

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { announce } from "../../parts/announce";
 import { outbox } from "../../sheet/outbox/outbox";
 import { saidOf, undoing } from "../../sheet/undoing";
 import type { Editor } from "../../sheet/useCellChanges";
@@ -116,6 +117,7 @@ export function useReview(looking: Looking, onSay: (sentence: string) => void) {
         json: { ...how, cells, meaningConfirmed: which.length === 1 },
       });
       if (done.changed > 0) undoing.did({ change: done.change, entries: which.map((strip) => strip.entry) }, order);
+      if (done.changed > 0 && which.length === 1) announce(t(`said.${how.action}`));
       const why = new Map<number, string>();
       for (const { entry, sentence } of done.refused) {
         for (const strip of which) if (strip.entry === entry) why.set(strip.offer, sentence);

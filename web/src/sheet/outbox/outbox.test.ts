@@ -8,6 +8,10 @@ function cell(version: number, text: string): CellView {
   return { language: "de", state: "pencilled", text, settled: false, version, basedOn: 1, offers: [] };
 }
 
+/** Whoever was at a page is gone after its test, and with them what they had not brought to the server. */
+const leave: (() => void)[] = [];
+const NOBODY = 2_000_000;
+
 /** The page as it is after loading it: nothing of the last one is left but what the browser keeps. */
 async function page(person = 5) {
   vi.resetModules();
@@ -17,6 +21,7 @@ async function page(person = 5) {
   undoing.belongTo(person);
   outbox.belongTo(person);
   await outbox.takeOver();
+  leave.push(() => outbox.belongTo(NOBODY));
   const type = (text: string, version: number | undefined = 3) => {
     const seen = outbox.seen(7, "de", version);
     const id = outbox.opens(7, "de", seen);
@@ -66,7 +71,10 @@ beforeEach(() => {
   localStorage.clear();
   sessionStorage.clear();
 });
-afterEach(() => vi.restoreAllMocks());
+afterEach(() => {
+  for (const go of leave.splice(0)) go();
+  vi.restoreAllMocks();
+});
 
 describe("the outbox", () => {
   it("sends one text after the other, each upon what the one before made", async () => {
