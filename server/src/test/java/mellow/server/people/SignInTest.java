@@ -213,7 +213,7 @@ class SignInTest {
         var first = listening();
         send("GET", "/api/session", "", false);
         send("DELETE", "/api/session", "", true);
-        assertThat(first.get(15, TimeUnit.SECONDS)).contains("open");
+        assertThat(first.get(15, TimeUnit.SECONDS)).contains("here");
         signIn("lina", "ahoy-lina");
         var second = listening();
         send("GET", "/api/session", "", false);
