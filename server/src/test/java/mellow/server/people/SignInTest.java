@@ -218,7 +218,7 @@ class SignInTest {
         var second = listening();
         send("GET", "/api/session", "", false);
         desk.end(mara, lina);
-        assertThat(second.get(15, TimeUnit.SECONDS)).contains("open");
+        assertThat(second.get(15, TimeUnit.SECONDS)).contains("here");
     }
 
     @Test
