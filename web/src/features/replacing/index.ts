@@ -1,3 +1,1 @@
-import { later } from "../../parts/later";
-
-export const ReplaceDialog = later(async () => (await import("./ReplaceDialog")).ReplaceDialog);
+export { ReplaceDialog } from "./ReplaceDialog";
