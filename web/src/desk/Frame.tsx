@@ -4,11 +4,9 @@ import type { Scope } from "../scope/scope";
 import { t } from "../words/words";
 import { Announcer } from "../parts/Announcer";
 import { Logo } from "../parts/Logo";
-import { later } from "../parts/later";
+import { KeysDialog } from "../sheet/KeysDialog";
 import { useFrameKeys } from "./useFrameKeys";
 import "./frame.css";
-
-const KeysDialog = later(async () => (await import("../sheet/KeysDialog")).KeysDialog);
 
 /** What stands on the desk of every screen; the screens do not know what it is. */
 export interface DeskParts {

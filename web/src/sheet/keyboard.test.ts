@@ -43,6 +43,7 @@ describe("the sheet's keys", () => {
     expect(commandFor(press("Tab", { shiftKey: true }), false)).toEqual({ do: "step", columns: -1 });
     expect(commandFor(press("d", { ctrlKey: true }), false)).toEqual({ do: "fill" });
     expect(commandFor(press("Delete"), false)).toEqual({ do: "clear" });
+    expect(commandFor(press("Backspace"), false)).toEqual({ do: "clear" });
     expect(commandFor(press("Enter", { ctrlKey: true }), false)).toEqual({ do: "put-forward" });
   });
 

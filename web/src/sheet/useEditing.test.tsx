@@ -49,7 +49,19 @@ async function sheet(rows: Row[]) {
     { wrapper, initialProps: { place: { row: 0, column: 0 } } },
   );
   const sent = () => changes(asked).map((one) => ({ path: one.path, ...(one.json as object) }));
-  return { editor: result, moveTo: (row: number) => rerender({ place: { row, column: 0 } }), unmount, say, sent };
+  /** Somebody else changes the first row, and this sheet hears of it. */
+  const elsewhere = async (row: Row) => {
+    rows[0] = row;
+    await act(() => store.refresh([row.id]));
+  };
+  return {
+    elsewhere,
+    editor: result,
+    moveTo: (row: number) => rerender({ place: { row, column: 0 } }),
+    unmount,
+    say,
+    sent,
+  };
 }
 
 /** Ends the open editor with what stands in it. */
@@ -72,6 +84,15 @@ describe("the editor of the sheet", () => {
     leave(editor);
     await vi.waitFor(() => expect(sent()).toHaveLength(1));
     expect(sent()[0]).toMatchObject({ path: "/api/entries/7/cells/de/changes", action: "PENCIL", text: "R" });
+  });
+
+  it.each([null, "R"])("sends the version that was seen when it opened, typed over: %s", async (letter) => {
+    const { editor, elsewhere, sent } = await sheet([aRow({ id: 7, cells: [aCell({ text: "alt" })] })]);
+    act(() => editor.current.open(letter));
+    act(() => editor.current.editing?.draft.write("other", "mine"));
+    await elsewhere(aRow({ id: 7, cells: [aCell({ text: "theirs", version: 5 })] }));
+    leave(editor, "put-forward");
+    await vi.waitFor(() => expect(sent()).toMatchObject([{ text: "mine", version: 3 }]));
   });
 
   it.each([

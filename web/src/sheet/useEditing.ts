@@ -37,7 +37,7 @@ interface Options {
   me: number;
   changes: CellChanges;
   onSay: (sentence: string) => void;
-  go: (command: Command) => void;
+  go: (command: Command) => unknown;
   focus: () => void;
 }
 

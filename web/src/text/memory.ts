@@ -4,6 +4,9 @@ import { formsOf, type Forms } from "./shapes";
 
 export type MemoryHit = Schemas["MemoryHit"];
 
+/** What a footnote says is asked for again by itself only after that long: what changes tells of itself, and resting on a cell asks for all of it at once. */
+export const NOTED_MS = 300_000;
+
 /** The first word of the key of what the memory says. */
 export const MEMORY = "memory";
 
@@ -15,7 +18,7 @@ export function useMemory(entry: number, language: string) {
     queryKey: keyOf(entry, language),
     queryFn: ({ signal }) =>
       ask<MemoryHit[]>(`/api/entries/${entry}/cells/${encodeURIComponent(language)}/memory`, { signal }),
-    staleTime: 60_000,
+    staleTime: NOTED_MS,
   });
 }
 

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { ask, type Schemas } from "../api/client";
 import type { Draft } from "./draft";
+import { NOTED_MS } from "./memory";
 import type { Forms } from "./shapes";
 
 /** The first word of the key of what the checks say. */
@@ -24,7 +25,7 @@ export function useCheck(entry: number, language: string, standing: Forms, draft
         signal,
       }),
     placeholderData: (before, query) => (query?.queryKey[1] === entry ? keepPreviousData(before) : undefined),
-    staleTime: 30_000,
+    staleTime: NOTED_MS,
     gcTime: 60_000,
   });
 }

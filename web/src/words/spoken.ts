@@ -25,6 +25,7 @@ interface Spoken {
 }
 
 const ENGLISH: Messages = english;
+const ENGLISH_PLURALS = new Intl.PluralRules("en");
 
 function speaker(tag: string, words: Messages): Spoken {
   // The day before the month, as most who read English here write it.
@@ -59,8 +60,10 @@ export function speak(tag: string, words: Messages): void {
 
 /** The pattern of a key in the plural form of `n` where there is one; in English where the language has no words for it. */
 export function patternOf(key: string, n?: number): string {
-  for (const words of [spoken.words, ENGLISH]) {
-    const plurals = words === ENGLISH && spoken.tag !== "en" ? new Intl.PluralRules("en") : spoken.plurals;
+  for (const [words, plurals] of [
+    [spoken.words, spoken.plurals],
+    [ENGLISH, ENGLISH_PLURALS],
+  ] as const) {
     const form = n === undefined ? undefined : words[`${key}.${plurals.select(n)}`];
     const pattern = form ?? words[`${key}.other`] ?? words[key];
     if (pattern !== undefined) return pattern;

@@ -5,6 +5,7 @@ import type { FootnoteProps } from "./footnoteProps";
 import { inOneLine } from "../../text/shapes";
 import { DiffShown } from "../../text/TextShown";
 import { wordDiff } from "../../text/wordDiff";
+import { NOTED_MS } from "../../text/memory";
 
 /** The story of a cell, newest first; any text that was in force can be put back. */
 export function CellStory({ store, entry, language, changes, onSay }: FootnoteProps) {
@@ -14,7 +15,7 @@ export function CellStory({ store, entry, language, changes, onSay }: FootnotePr
     queryKey: ["story", entry, tag, version],
     queryFn: ({ signal }) =>
       ask<Schemas["StoryLine"][]>(`/api/entries/${entry}/cells/${encodeURIComponent(tag)}/story`, { signal }),
-    staleTime: 30_000,
+    staleTime: NOTED_MS,
   });
   if (story.isError) return <p className="wrong">{sentenceOf(story.error)}</p>;
   if (!story.data) return <p className="soft">{t("ledger.loading")}</p>;

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t, when } from "../../words/words";
 import type { FootnoteProps } from "./footnoteProps";
+import { NOTED_MS } from "../../text/memory";
 
 /** Questions about the entry and their answers, which stay with it for all languages. */
 export function QuestionsNote({ store, entry, me, onSay }: FootnoteProps) {
@@ -11,7 +12,7 @@ export function QuestionsNote({ store, entry, me, onSay }: FootnoteProps) {
   const questions = useQuery({
     queryKey: ["questions", entry],
     queryFn: ({ signal }) => ask<Schemas["Question"][]>(`/api/entries/${entry}/questions`, { signal }),
-    staleTime: 30_000,
+    staleTime: NOTED_MS,
   });
   const send = async (path: string, method: "POST" | "PUT", text: string): Promise<boolean> => {
     try {

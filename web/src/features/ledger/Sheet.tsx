@@ -2,13 +2,12 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { later } from "../../parts/later";
+import { KeysDialog } from "../../sheet/KeysDialog";
 import { everyTab, isBoolean, readKept, writeKept } from "../../sheet/outbox/browserStore";
 import { SourceDialog } from "../entry";
 import { ReplaceDialog } from "../replacing";
 import type { Person } from "../../session/useSession";
 import type { Entries } from "../../sheet/entries";
-import { destination, type Command } from "../../sheet/keyboard";
 import { Footnotes } from "./Footnotes";
 import { GoToDialog } from "./GoToDialog";
 import { hitOf } from "../../text/memory";
@@ -27,8 +26,6 @@ import { useResting } from "../../sheet/useResting";
 import { useSheetLive } from "./useSheetLive";
 import { useUndo } from "./useUndo";
 import type { View } from "./useView";
-
-const KeysDialog = later(async () => (await import("../../sheet/KeysDialog")).KeysDialog);
 
 const REST_MS = 120;
 /** At 200 % a usual window is as low as that, and rows come before what is said about them. */
@@ -60,7 +57,12 @@ export function Sheet(props: Props) {
   const queries = useQueryClient();
   const { folded } = view;
   const entries = useMemo(() => props.entries.folding(new Set(folded)), [props.entries, folded]);
-  const cursor = useCursor(entries, at, `mellow.place.${tables.map((table) => table.slug).join(",")}`);
+  const cursor = useCursor(
+    entries,
+    languages.length,
+    at,
+    `mellow.place.${tables.map((table) => table.slug).join(",")}`,
+  );
   const { place, block } = cursor;
   const [closed, setClosed] = useState(
     () => readKept(everyTab, FOOTNOTES_KEY, isBoolean) ?? window.innerHeight < LOW_WINDOW_PX,
@@ -76,15 +78,18 @@ export function Sheet(props: Props) {
     [tables],
   );
   const blocks = useBlocks({ entries, store, languages, keptBy, block, changes, onSay });
-  const { move } = cursor;
-  const go = useCallback(
-    (command: Command) => {
-      const to = destination(command, place, entries.size, languages.length, 1);
-      if (to) move({ ...to, row: entries.seen(to.row, to.row < place.row ? -1 : 1) });
-    },
-    [place, entries, languages, move],
-  );
-  const editor = useEditing({ entries, store, languages, keptBy, place, me: me.id, changes, onSay, go, focus });
+  const editor = useEditing({
+    entries,
+    store,
+    languages,
+    keptBy,
+    place,
+    me: me.id,
+    changes,
+    onSay,
+    go: cursor.go,
+    focus,
+  });
   const model = useMemo<SheetModel>(
     () => ({ entries, store, tables, languages, keptBy, me, changes, view, onView, onHide, onSay }),
     [entries, store, tables, languages, keptBy, me, changes, view, onView, onHide, onSay],

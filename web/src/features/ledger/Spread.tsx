@@ -1,8 +1,8 @@
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
-import { useCallback, useEffect, useMemo, type RefObject } from "react";
+import { useEffect, useMemo, type RefObject } from "react";
 import { listed, t } from "../../words/words";
 import { takenAway } from "../../sheet/ending";
-import { commandFor, destination, SOURCE, type Command } from "../../sheet/keyboard";
+import { commandFor, SOURCE } from "../../sheet/keyboard";
 import { sizeOf } from "../../sheet/selection";
 import type { Forms } from "../../text/shapes";
 import { cellId } from "./cellId";
@@ -82,22 +82,13 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
     document.getElementById(cellId(place.row, place.column))?.scrollIntoView({ block: "nearest", inline: "nearest" });
   }, [place]);
 
-  const go = useCallback(
-    (command: Command): boolean => {
-      const pageRows = Math.max(1, Math.floor((grid.current?.clientHeight ?? rowHeight) / rowHeight) - 1);
-      const to = destination(command, place, entries.size, languages.length, pageRows);
-      if (!to) return false;
-      const row = entries.seen(to.row, to.row < place.row ? -1 : 1);
-      move({ ...to, row }, "extend" in command && command.extend === true);
-      return true;
-    },
-    [grid, place, entries, languages, move, rowHeight],
-  );
   const takeLetter = useStable((letter: string): boolean => {
     const forms = noteOf(letter);
     if (forms) take(forms);
     return forms !== null;
   });
+
+  const pageRows = () => Math.max(1, Math.floor((grid.current?.clientHeight ?? rowHeight) / rowHeight) - 1);
 
   /** Takes away what the chosen cells have; of a single one also what one offers there oneself. */
   const clear = () => {
@@ -164,7 +155,7 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
         onBeyond(command.do);
         break;
       default:
-        if (!go(command)) return;
+        if (!cursor.go(command, pageRows())) return;
     }
     event.preventDefault();
   };
