@@ -20,13 +20,13 @@ const rows = [
   aRow({ id: 3, key: "cars", shape: "plural", sourceForms: { one: "car", other: "cars" } }),
 ];
 
-async function plan(texts: string[]) {
+async function plan(texts: string[], keptBy = new Map<string, Set<string>>()) {
   serve({ "GET /api/rows": rows });
   const store = new RowStore(["de"], vi.fn());
   expect(await store.load([1, 2, 3])).toBe(true);
   const entries = Entries.of({ deltas: [1, 1, 1], sections: [] });
   const puts = texts.map((text, row) => ({ place: { row, column: 0 }, text }));
-  return planOf(puts, 2, entries, store, [aLanguage("de", "German")], new Map());
+  return planOf(puts, 2, entries, store, [aLanguage("de", "German")], keptBy);
 }
 
 describe("what pasting would do", () => {
@@ -38,6 +38,12 @@ describe("what pasting would do", () => {
     ]);
     expect(changes[0]).toMatchObject({ before: "Rampe", after: "Klappe", settled: true });
     expect(rest).toEqual({ same: 0, empty: 0, notHere: 1, wrongForms: 0, beyond: 2 });
+  });
+
+  it("puts nothing into a language that the table is not kept in", async () => {
+    const { changes, notHere } = await plan(["Klappe"], new Map([["ramp-panel", new Set(["fi"])]]));
+    expect(changes).toEqual([]);
+    expect(notHere).toBe(1);
   });
 
   it("leaves what is the same, empty or of another shape", async () => {

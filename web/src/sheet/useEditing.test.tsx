@@ -19,16 +19,16 @@ function aCell(part: Partial<CellView>): CellView {
   return { language: "de", state: "pencilled", settled: false, version: 3, basedOn: 1, offers: [], ...part };
 }
 
-async function sheet(rows: Row[]) {
+async function sheet(rows: Row[], folded: string[] = []) {
   const asked = serve({ "GET /api/rows": rows });
   const store = new RowStore(["de"], vi.fn());
   stop = store.follow();
   await store.load(rows.map((row) => row.id));
   const say = vi.fn();
-  const entries = Entries.of(
-    { deltas: rows.map((row, at) => row.id - (rows[at - 1]?.id ?? 0)), sections: [] },
-    new Map(),
-  );
+  const entries = Entries.of({
+    deltas: rows.map((row, at) => row.id - (rows[at - 1]?.id ?? 0)),
+    sections: [{ table: "ramp-panel", name: "Bow", at: 0 }],
+  }).folding(new Set(folded));
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={new QueryClient()}>{children}</QueryClientProvider>
   );
@@ -84,6 +84,12 @@ describe("the editor of the sheet", () => {
     leave(editor);
     await vi.waitFor(() => expect(sent()).toHaveLength(1));
     expect(sent()[0]).toMatchObject({ path: "/api/entries/7/cells/de/changes", action: "PENCIL", text: "R" });
+  });
+
+  it.each([null, "R"])("does not open out of sight, in a folded section: %s", async (letter) => {
+    const { editor } = await sheet([aRow({ id: 7, cells: [aCell({ text: "alt" })] })], ["Bow"]);
+    act(() => editor.current.open(letter));
+    expect(editor.current.editing).toBeNull();
   });
 
   it.each([null, "R"])("sends the version that was seen when it opened, typed over: %s", async (letter) => {
