@@ -9,7 +9,7 @@ import { cellId } from "./cellId";
 import { useSheet } from "./sheetModel";
 import { SpreadHead } from "./SpreadHead";
 import { SpreadRow, type Hands } from "./SpreadRow";
-import { useColumns } from "./useColumns";
+import { FEW, useColumns } from "./useColumns";
 import type { Blocks } from "../../sheet/useBlocks";
 import type { Cursor } from "../../sheet/useCursor";
 import type { Editor } from "../../sheet/useEditing";
@@ -21,6 +21,8 @@ const LOW_ROW_HEIGHT = 32;
 const SECTION_HEIGHT = 30;
 const HEAD_HEIGHT = 34;
 const OVERSCAN = 8;
+/** Of many languages every line has many cells to draw. */
+const WIDE_OVERSCAN = 3;
 
 /** What leads from the cells to other parts of the screen. */
 export type Beyond = "find" | "keys" | "leave-grid" | "go-to" | "replace" | "undo" | "redo" | "rewrite";
@@ -48,11 +50,12 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
     const row = editing ? entries.ids.indexOf(editing.entry) : -1;
     return row < 0 ? currentLine : entries.lineOf(row);
   }, [editing, entries, currentLine]);
+  const overscan = languages.length > FEW ? WIDE_OVERSCAN : OVERSCAN;
   const virtual = useVirtualizer({
     count: entries.lines,
     getScrollElement: () => grid.current,
     estimateSize: (line) => (entries.at(line).kind === "section" ? SECTION_HEIGHT : rowHeight),
-    overscan: OVERSCAN,
+    overscan,
     // The head stands in the flow above the lines and stays over them.
     scrollMargin: HEAD_HEIGHT,
     scrollPaddingStart: HEAD_HEIGHT,

@@ -6,7 +6,7 @@ const SOURCE_WIDTH = 280;
 const TEXT_WIDTH = 210;
 const OVERSCAN = 1;
 /** As many columns are drawn at once whether they are in sight or not, and share the width of the window. */
-const FEW = 8;
+export const FEW = 8;
 
 export interface Columns {
   /** Of the grid that each line is. */
@@ -35,6 +35,8 @@ export function useColumns(
     getScrollElement: () => scroller.current,
     estimateSize: (column) => widths[languages[column]?.language.tag ?? ""] ?? TEXT_WIDTH,
     overscan: OVERSCAN,
+    // Together with what the lines draw anew for the same scrolling, and not before it.
+    useFlushSync: false,
     // The source stays over the columns that are scrolled below it.
     scrollMargin: source,
   });
