@@ -19,6 +19,7 @@ have() {
     chromium) [ -x /usr/bin/chromium ] ;;
     chromium-driver) [ -x /usr/bin/chromedriver ] ;;
     libreoffice-calc-nogui) [ -x /usr/bin/soffice ] ;;
+    fontconfig) command -v fc-match >/dev/null ;;
     ca-certificates) [ -e /etc/ssl/certs/ca-certificates.crt ] ;;
     *) die "No test for the package $1." ;;
   esac

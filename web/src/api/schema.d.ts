@@ -372,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/entries/{entry}/cells/{language}/exceptions/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["say_1"];
+        post?: never;
+        delete: operations["takeBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{entry}/cells/{language}/memory": {
         parameters: {
             query?: never;
@@ -540,6 +556,86 @@ export interface paths {
             cookie?: never;
         };
         get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/again/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["goOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/again/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["counts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/findings/mends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mends"];
         put?: never;
         post?: never;
         delete?: never;
@@ -980,6 +1076,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{slug}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofProduct"];
+        put: operations["changeProduct"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/fonts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fonts"];
+        put?: never;
+        post: operations["put"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/fonts/{font}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_4"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["letters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/letters.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/questions/{id}/answer": {
         parameters: {
             query?: never;
@@ -1279,6 +1455,22 @@ export interface paths {
         put: operations["edit"];
         post?: never;
         delete: operations["remove_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{slug}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofTable"];
+        put: operations["changeTable"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1616,6 +1808,41 @@ export interface components {
             message: components["schemas"]["ArgumentReply"][];
             terms: components["schemas"]["TermHit"][];
         };
+        CheckSettings: {
+            charset: string;
+            forbidden: string;
+            keyRule: string;
+            /** Format: double */
+            lengthFactor: number;
+            placeholders: string[];
+            /** Format: int32 */
+            version: number;
+            weights: {
+                [key: string]: string;
+            };
+        };
+        CheckSettingsReply: {
+            holds: {
+                [key: string]: string;
+            };
+            own: components["schemas"]["CheckSettings"];
+            usual: {
+                [key: string]: string;
+            };
+        };
+        CheckSettingsWanted: {
+            charset: string;
+            forbidden: string;
+            keyRule: string;
+            /** Format: double */
+            lengthFactor: number;
+            placeholders: string[];
+            /** Format: int32 */
+            version: number;
+            weights: {
+                [key: string]: string;
+            };
+        };
         ChoiceRequest: {
             /** @enum {string} */
             choice: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
@@ -1678,6 +1905,8 @@ export interface components {
             maxLength: number;
             /** Format: int32 */
             maxLines: number;
+            /** Format: int32 */
+            maxWidth?: number;
             note: string;
             reference: string;
             section: string;
@@ -1806,15 +2035,71 @@ export interface components {
             path: string;
             source: boolean;
         };
+        FindingCounts: {
+            again: components["schemas"]["RecheckState"];
+            kinds: components["schemas"]["KindCount"][];
+            /** Format: int32 */
+            stopped: number;
+            /** Format: int64 */
+            texts: number;
+            /** Format: int32 */
+            toMend: number;
+        };
+        FindingMends: {
+            /** Format: int32 */
+            looked: number;
+            texts: components["schemas"]["MendedText"][];
+        };
+        FindingPage: {
+            next?: string;
+            places: components["schemas"]["FindingPlace"][];
+            right: components["schemas"]["FindingPlace"][];
+        };
+        FindingPlace: {
+            by?: string;
+            context: string;
+            /** Format: int64 */
+            entry: number;
+            findings: components["schemas"]["FindingReply"][];
+            key: string;
+            language: string;
+            ofSource: boolean;
+            right?: string;
+            section: string;
+            settled: boolean;
+            shape: string;
+            source: {
+                [key: string]: string;
+            };
+            table: string;
+            text: {
+                [key: string]: string;
+            };
+            /** Format: int32 */
+            version: number;
+        };
         FindingReply: {
             code: string;
             /** Format: int32 */
             end: number;
             form: string;
+            kind: string;
+            mend?: string;
+            mended?: string;
             sentence: string;
             severity: string;
             /** Format: int32 */
             start: number;
+        };
+        FontReply: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            id: number;
+            language?: string;
+            name: string;
+            /** Format: double */
+            size: number;
         };
         ForecastReply: {
             /** Format: date */
@@ -1887,6 +2172,9 @@ export interface components {
             settled: boolean;
             /** Format: int32 */
             version: number;
+        };
+        InScope: {
+            scope: string;
         };
         InTable: {
             /** Format: int32 */
@@ -1974,6 +2262,17 @@ export interface components {
             query: string;
             shared: boolean;
         };
+        KindCount: {
+            byLanguage: {
+                [key: string]: number;
+            };
+            kind: string;
+            /** Format: int32 */
+            minds: number;
+            /** Format: int32 */
+            stops: number;
+            usually: string;
+        };
         LanguageName: {
             englishName: string;
             ownName: string;
@@ -2007,6 +2306,18 @@ export interface components {
             forecast?: components["schemas"]["ForecastReply"];
             language: string;
             points: components["schemas"]["LeftPoint"][];
+        };
+        LetterReply: {
+            code: string;
+            lacking: boolean;
+            letter: string;
+            /** Format: int64 */
+            times: number;
+            where: string[];
+        };
+        LettersReply: {
+            font?: string;
+            used: components["schemas"]["LetterReply"][];
         };
         Line: {
             after?: string;
@@ -2105,6 +2416,23 @@ export interface components {
             source: string;
             table: string;
             text: string;
+        };
+        MendedText: {
+            after: {
+                [key: string]: string;
+            };
+            before: {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            labels: string[];
+            language: string;
+            settled: boolean;
+            table: string;
+            /** Format: int32 */
+            version: number;
         };
         Move: {
             addLanguages: boolean;
@@ -2413,6 +2741,16 @@ export interface components {
             siblings?: "FORMS" | "LABELS";
             unread: boolean;
         };
+        RecheckState: {
+            /** Format: int64 */
+            done: number;
+            /** Format: int32 */
+            stopped: number;
+            /** Format: int32 */
+            tables: number;
+            /** Format: int64 */
+            total: number;
+        };
         RefusedCell: {
             code: string;
             /** Format: int64 */
@@ -2459,6 +2797,12 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Right: {
+            reason: string;
+            text?: {
+                [key: string]: string;
+            };
+        };
         RowReply: {
             cells: components["schemas"]["CellView"][];
             context: string;
@@ -2469,6 +2813,8 @@ export interface components {
             maxLength: number;
             /** Format: int32 */
             maxLines: number;
+            /** Format: int32 */
+            maxWidth: number;
             /** Format: int32 */
             meaningRevision: number;
             note: string;
@@ -3337,6 +3683,54 @@ export interface operations {
             };
         };
     };
+    say_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+                language: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Right"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+                language: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     hits: {
         parameters: {
             query?: never;
@@ -3665,6 +4059,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundReply"];
+                };
+            };
+        };
+    };
+    list_1: {
+        parameters: {
+            query: {
+                scope?: string;
+                kind: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingPage"];
+                };
+            };
+        };
+    };
+    goOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InScope"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InScope"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    counts: {
+        parameters: {
+            query?: {
+                scope?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingCounts"];
+                };
+            };
+        };
+    };
+    mends: {
+        parameters: {
+            query: {
+                scope?: string;
+                kind: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingMends"];
                 };
             };
         };
@@ -4482,6 +4989,170 @@ export interface operations {
             };
         };
     };
+    ofProduct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSettingsReply"];
+                };
+            };
+        };
+    };
+    changeProduct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckSettingsWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSettingsReply"];
+                };
+            };
+        };
+    };
+    fonts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FontReply"][];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query: {
+                language?: string;
+                size: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FontReply"][];
+                };
+            };
+        };
+    };
+    remove_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                font: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    letters: {
+        parameters: {
+            query: {
+                in: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettersReply"];
+                };
+            };
+        };
+    };
+    list: {
+        parameters: {
+            query: {
+                in: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     answer: {
         parameters: {
             query?: never;
@@ -5053,6 +5724,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ofTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSettingsReply"];
+                };
+            };
+        };
+    };
+    changeTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckSettingsWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSettingsReply"];
+                };
             };
         };
     };

@@ -19,6 +19,7 @@ import { UnknownPage } from "./UnknownPage";
 import { useOutbox } from "./useOutbox";
 
 // The board and the ledger are there at once; what else there is comes when it is opened.
+const ChecksPage = page(async () => (await import("../features/checks/ChecksPage")).ChecksPage);
 const PersonPage = page(async () => (await import("../features/contributions/PersonPage")).PersonPage);
 const ReportPage = page(async () => (await import("../features/contributions/ReportPage")).ReportPage);
 const IntakeListPage = page(async () => (await import("../features/intake/IntakeListPage")).IntakeListPage);
@@ -72,6 +73,7 @@ export function App() {
         <Routes>
           <Route path="/board" element={<BoardPage me={person} />} />
           <Route path="/review" element={<ReviewPage me={person} />} />
+          <Route path="/checks" element={<ChecksPage me={person} />} />
           <Route path="/wordbook" element={<WordbookPage me={person} />} />
           <Route path="/offers" element={<OffersPage me={person} />} />
           <Route path="/people/:id" element={<PersonPage me={person} />} />

@@ -1,5 +1,6 @@
 import { NavLink, useLocation } from "react-router";
 import { useBell } from "../features/bell";
+import { useFindingCounts } from "../features/checks";
 import { useIntakes } from "../features/intake";
 import { readScope, writeScope, type Scope } from "../scope/scope";
 import { languagesOf, left } from "../scope/scopeTables";
@@ -23,6 +24,7 @@ export function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
   const cameBack = (useBell().data ?? [])
     .filter((notice) => notice.kind === "CAME_BACK")
     .reduce((sum, notice) => sum + notice.n, 0);
+  const toMend = useFindingCounts("").data?.toMend ?? 0;
   const entries = all.reduce((sum, table) => sum + table.entries, 0);
   return (
     <nav className="tabs" aria-label={t("tabs.label")}>
@@ -37,6 +39,10 @@ export function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
       <NavLink to="/review">
         {t("tabs.review")}
         {toReview > 0 && <small>{t("tabs.toReview", { n: toReview })}</small>}
+      </NavLink>
+      <NavLink to={at("/checks")}>
+        {t("tabs.checks")}
+        {toMend > 0 && <small>{t("tabs.toMend", { n: toMend })}</small>}
       </NavLink>
       {Object.values(me.levels).some((level) => level !== "reader") && (
         <NavLink to="/offers">

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { Mark } from "./Mark";
 import { Choice, Choices, Picker } from "../parts/Picker";
+import { hasWords } from "../words/spoken";
 import { Words } from "../words/Words";
 import { anyOf, day, languageName, listed, nameOfTag, t } from "../words/words";
 import { Narrowing, useParts } from "./Narrowing";
@@ -12,6 +13,14 @@ import "./scopeline.css";
 /** More names than that make the sentence too long to read. */
 const MOST_NAMED = 4;
 
+/** What a scope's condition about findings says. */
+function checkSaid(check: string): string {
+  const key = `checks.kind.${check}`;
+  return check === "any" || check === "blocker"
+    ? t(`scope.check.${check}`)
+    : t("scope.check.kind", { kind: hasWords(key) ? t(key) : check });
+}
+
 interface ScopeLineProps {
   scope: Scope;
   tables: Schemas["TableReply"][];
@@ -19,10 +28,14 @@ interface ScopeLineProps {
   onScope: (scope: Scope) => void;
   /** What it is counted by, on screens that count and show neither states nor an order. */
   unit?: ReactNode;
+  /** The sentence of a screen that shows neither states nor an order and counts by nothing else. */
+  sentence?: "scope.checked";
 }
 
 /** The scope as one sentence whose words can be changed. */
-export function ScopeLine({ scope, tables, products, onScope, unit }: ScopeLineProps) {
+export function ScopeLine({ scope, tables, products, onScope, unit, sentence }: ScopeLineProps) {
+  // Such screens look at every language when none is named.
+  const every = unit !== undefined || sentence !== undefined;
   const inScope = tablesOf(scope, tables, products) ?? [];
   const languages = languagesOf(inScope);
   const entries = inScope.reduce((sum, table) => sum + table.entries, 0);
@@ -31,7 +44,7 @@ export function ScopeLine({ scope, tables, products, onScope, unit }: ScopeLineP
     const next = { ...scope, ...part, intake: null, section: "" };
     const kept = languagesOf(tablesOf(next, tables, products) ?? []).map((each) => each.language.tag);
     const still = scope.languages.filter((tag) => kept.includes(tag));
-    onScope({ ...next, languages: still.length || unit ? still : kept.slice(0, 1) });
+    onScope({ ...next, languages: still.length || every ? still : kept.slice(0, 1) });
   };
   const pickers = {
     tables: (
@@ -82,7 +95,7 @@ export function ScopeLine({ scope, tables, products, onScope, unit }: ScopeLineP
       <Picker
         label={t("scope.languages")}
         words={
-          scope.languages.length === 0 && unit
+          scope.languages.length === 0 && every
             ? t("scope.nLanguages", { n: languages.length })
             : languagesSaid(scope.languages.map((tag) => nameOfTag(tag, languages)))
         }
@@ -92,7 +105,7 @@ export function ScopeLine({ scope, tables, products, onScope, unit }: ScopeLineP
             {languages.map(({ language, states }, at) => {
               const also = () => {
                 const next = inOrder(toggle(scope.languages, language.tag));
-                if (next.length || unit) onScope({ ...scope, languages: next });
+                if (next.length || every) onScope({ ...scope, languages: next });
               };
               return (
                 <Choice
@@ -111,10 +124,10 @@ export function ScopeLine({ scope, tables, products, onScope, unit }: ScopeLineP
       </Picker>
     ),
   };
-  if (unit) {
+  if (every) {
     return (
       <h1 className="scopeline">
-        <Words of="scope.counted" slots={{ ...pickers, unit }} />
+        <Words of={sentence ?? "scope.counted"} slots={{ ...pickers, unit }} />
       </h1>
     );
   }
@@ -209,7 +222,7 @@ function Extras({ scope, onScope }: Pick<ScopeLineProps, "scope" | "onScope">) {
     [scope.section !== "", t("scope.section", { section: scope.section }), { section: "" }],
     [scope.tag !== "", t("scope.tag", { tag: scope.tag }), { tag: "" }],
     [scope.asked, t("scope.parts.asked"), { asked: false }],
-    [scope.check !== "", t(scope.check === "any" ? "scope.check.any" : "scope.check.blocker"), { check: "" }],
+    [scope.check !== "", checkSaid(scope.check), { check: "" }],
     [scope.person !== null, name ? t("scope.personName", { name }) : t("scope.person", { number }), { person: null }],
     [scope.since !== "", t("scope.since", { day: scope.since ? day(scope.since) : "" }), { since: "" }],
     [scope.intake !== null, t("scope.fromIntake", { number: String(scope.intake) }), { intake: null }],

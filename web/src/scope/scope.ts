@@ -24,8 +24,8 @@ export interface Scope {
   intake: number | null;
   /** Only entries with an open question. */
   asked: boolean;
-  /** Only entries in whose shown texts the checks find a blocker, or anything; empty for all. */
-  check: "" | "blocker" | "any";
+  /** Only entries in whose shown texts the checks find a blocker, anything, or something of this kind; empty for all. */
+  check: string;
 }
 
 /** The orders of a scope. */
@@ -65,7 +65,7 @@ export function readScope(query: URLSearchParams): Scope {
     since: Number.isNaN(Date.parse(since)) ? "" : since,
     intake: number(query.get("intake")),
     asked: query.get("asked") === "open",
-    check: (["blocker", "any"] as const).find((check) => check === query.get("check")) ?? "",
+    check: /^[a-z]+$/.test(query.get("check") ?? "") ? (query.get("check") ?? "") : "",
   };
 }
 

@@ -50,6 +50,7 @@ export function aRow(part: Partial<Schemas["RowReply"]> = {}): Schemas["RowReply
     table: "ramp-panel",
     shape: "plain",
     maxLines: 0,
+    maxWidth: 0,
     tags: [],
     translatable: true,
     version: 0,

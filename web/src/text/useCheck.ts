@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { ask, type Schemas } from "../api/client";
 import type { Draft } from "./draft";
@@ -28,6 +28,16 @@ export function useCheck(entry: number, language: string, standing: Forms, draft
     staleTime: NOTED_MS,
     gcTime: 60_000,
   });
+}
+
+/** The letter that mends, with Alt. */
+export const MEND_LETTER = "m";
+
+/** A text with the first sure mend of what was found in it, as the checks last said of this text; null when there is none. */
+export function mendedBy(queries: QueryClient, entry: number, language: string, forms: Forms): Forms | null {
+  const check = queries.getQueryData<Schemas["CheckReply"]>([CHECK, entry, language, forms]);
+  const finding = check?.findings.find((one) => one.mended !== undefined);
+  return finding?.mended === undefined ? null : { ...forms, [finding.form]: finding.mended };
 }
 
 /** The value once it has not changed for a moment. */

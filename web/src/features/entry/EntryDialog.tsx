@@ -69,12 +69,12 @@ export function EntryDialog({ table, row, section = "", after, onDone, onClose }
       slotProps={field === "key" || field === "reference" ? { htmlInput: { className: "mono" } } : undefined}
     />
   );
-  const amount = (field: "maxLength" | "maxLines") => (
+  const amount = (field: "maxLength" | "maxLines" | "maxWidth") => (
     <TextField
       label={t(`entry.${field}`)}
       size="small"
       type="number"
-      value={said[field] === 0 ? "" : said[field]}
+      value={said[field] === 0 ? "" : (said[field] ?? "")}
       onChange={(event) => set({ [field]: Math.max(0, Math.floor(Number(event.target.value) || 0)) })}
       slotProps={{ htmlInput: { min: 0 } }}
       helperText={t("entry.noLimit")}
@@ -99,6 +99,7 @@ export function EntryDialog({ table, row, section = "", after, onDone, onClose }
             <div className="pair">
               {amount("maxLength")}
               {amount("maxLines")}
+              {amount("maxWidth")}
             </div>
             <TextField
               label={t("entry.tags")}
@@ -174,6 +175,7 @@ function described(row: Row | null, section: string): Schemas["Description"] {
     section: row?.section ?? section,
     maxLength: row?.maxLength ?? 0,
     maxLines: row?.maxLines ?? 0,
+    maxWidth: row?.maxWidth ?? 0,
     tags: row?.tags ?? [],
     translatable: row?.translatable ?? true,
   };

@@ -80,6 +80,7 @@ export function EntryNote(props: Props) {
       {row.note ? <p>{row.note}</p> : <p className="soft">{t("footnotes.noNote")}</p>}
       <p className="soft">
         {row.maxLength > 0 ? t("footnotes.limit", { n: row.maxLength }) : t("footnotes.noLimit")}
+        {row.maxWidth > 0 && ` · ${t("footnotes.width", { n: row.maxWidth })}`}
         {row.maxLines > 0 && ` · ${t("footnotes.lines", { n: row.maxLines })}`}
         {row.context && ` · ${t("footnotes.context", { context: row.context })}`}
         {row.section && (

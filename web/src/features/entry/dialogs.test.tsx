@@ -36,6 +36,7 @@ describe("describing an entry", () => {
         section: "",
         maxLength: 28,
         maxLines: 0,
+        maxWidth: 0,
         tags: ["bow", "lamp"],
         translatable: false,
       },

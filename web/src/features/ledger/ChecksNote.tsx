@@ -1,4 +1,6 @@
+import { Button } from "@mui/material";
 import { saidBy, sentenceOf, type Schemas } from "../../api/client";
+import { keysSaid } from "../../words/keys";
 import { t } from "../../words/words";
 import { formsShown } from "../../sheet/cellShown";
 import type { FootnoteProps } from "./footnoteProps";
@@ -7,7 +9,7 @@ import { TermList } from "../../text/TermList";
 import { useCheck } from "../../text/useCheck";
 
 /** The wordbook's terms in the source, and what is wrong with the text as it is typed. */
-export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {
+export function ChecksNote({ store, entry, language, draft, onTake }: FootnoteProps) {
   const tag = language.language.tag;
   const row = store.row(entry);
   const cell = store.cell(entry, tag);
@@ -18,6 +20,7 @@ export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {
   if (!check.data || !row) return <p className="soft">{t("ledger.loading")}</p>;
   const { findings, terms, message } = check.data;
   const forms = draft ? draft.all() : standing;
+  const firstMend = findings.findIndex((finding) => finding.mend !== undefined);
   const length = [...mainForm(forms)].length;
   const nothing = Object.values(forms).every((text) => text === "");
   return (
@@ -28,6 +31,16 @@ export function ChecksNote({ store, entry, language, draft }: FootnoteProps) {
           <p key={at} className={finding.severity === "blocker" ? "wrong" : "mind"}>
             {row.shape !== "plain" && <span className="form">{finding.form}: </span>}
             {saidBy(`finding.${finding.code}`, {}, finding.sentence)}
+            {finding.mend && (
+              <Button
+                size="small"
+                // The editor must not be left by the press.
+                onMouseDown={(event) => event.preventDefault()}
+                onClick={() => onTake({ ...forms, [finding.form]: finding.mended ?? "" })}
+              >
+                {at === firstMend ? t("checks.mendKey", { label: finding.mend, key: keysSaid("Alt+M") }) : finding.mend}
+              </Button>
+            )}
           </p>
         ))}
         {findings.length === 0 && !nothing && (

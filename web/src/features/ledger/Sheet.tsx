@@ -10,7 +10,9 @@ import type { Person } from "../../session/useSession";
 import type { Entries } from "../../sheet/entries";
 import { Footnotes } from "./Footnotes";
 import { GoToDialog } from "./GoToDialog";
+import { formsShown } from "../../sheet/cellShown";
 import { hitOf } from "../../text/memory";
+import { MEND_LETTER, mendedBy } from "../../text/useCheck";
 import { PasteDialog } from "./PasteDialog";
 import type { RowStore } from "../../sheet/rowStore";
 import { SelectionBar } from "./SelectionBar";
@@ -108,7 +110,16 @@ export function Sheet(props: Props) {
   // Whoever runs down the sheet does not read the footnotes of every entry on the way.
   const noted = useResting(entry, REST_MS);
   const tag = language?.language.tag ?? "";
-  const noteOf = useCallback((letter: string) => hitOf(queries, entry ?? 0, tag, letter), [queries, entry, tag]);
+  const editing = editor.editing;
+  const noteOf = useCallback(
+    (letter: string) => {
+      const id = entry ?? 0;
+      if (letter !== MEND_LETTER) return hitOf(queries, id, tag, letter);
+      const text = editing?.draft.all() ?? formsShown(store.cell(id, tag), store.pending(id, tag));
+      return mendedBy(queries, id, tag, text);
+    },
+    [queries, entry, tag, editing, store],
+  );
   const onBeyond = (what: Beyond) => {
     switch (what) {
       case "find":

@@ -15,7 +15,7 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { languageName, t } from "../../words/words";
 import { MAIN } from "../../text/shapes";
 import type { Person } from "../../session/useSession";
-import { HitList } from "./HitList";
+import { ChangeList } from "../../text/ChangeList";
 import "./replacing.css";
 
 type Hit = Schemas["Hit"];
@@ -162,12 +162,19 @@ export function ReplaceDialog({ me, scope, languages, first, onDone }: Props) {
         </p>
         {found && found.hits.length > 0 && (
           <>
-            <HitList
-              hits={found.hits}
+            <ChangeList
+              label={t("replace.hits")}
+              changes={found.hits.map((hit) => ({
+                id: hit.entry,
+                name: hit.key,
+                settled: hit.settled,
+                before: hit.before,
+                after: hit.after,
+                lang: language?.tag ?? "",
+                rightToLeft: language?.rightToLeft ?? false,
+              }))}
               left={left}
               onLeft={setLeft}
-              lang={language?.tag ?? ""}
-              rightToLeft={language?.rightToLeft ?? false}
             />
             <TextField
               select

@@ -115,7 +115,7 @@ describe("review", () => {
   });
 
   it("settles nothing past a blocker, neither alone nor among others", async () => {
-    const blocked = strip(1, { blockers: ["Missing: {n}."] });
+    const blocked = strip(1, { blockers: ["The placeholder {n} is missing."] });
     const { asked } = await open([blocked, strip(2), strip(3)]);
     expect(screen.getByRole("button", { name: /Settle/ })).toBeDisabled();
     await userEvent.keyboard("s");
@@ -199,7 +199,9 @@ describe("review", () => {
   it("settles all that wait as one run, with what it leaves, once one has confirmed it", async () => {
     let polls = 0;
     const done = { change: 9, done: 40, total: 40, message: "", changed: 38, refused: 2 };
-    const told = [{ entry: 7, key: "ramp.7", language: "de", code: "blocked", sentence: "Missing: {n}." }];
+    const told = [
+      { entry: 7, key: "ramp.7", language: "de", code: "blocked", sentence: "The placeholder {n} is missing." },
+    ];
     const asked = serve({
       "GET /api/tables": [aTable({ languages: [aLanguage("de", "German", { states: offered })] })],
       "GET /api/intakes": [],
@@ -217,7 +219,7 @@ describe("review", () => {
     await userEvent.click(screen.getByRole("button", { name: "Settle 40 offers" }));
     expect(await screen.findByText("10 of 40")).toBeInTheDocument();
     expect(await screen.findByText(/38 offers are settled. 2 stay:/)).toBeInTheDocument();
-    expect(screen.getByText(/Missing: {n}./)).toBeInTheDocument();
+    expect(screen.getByText(/The placeholder {n} is missing./)).toBeInTheDocument();
     expect(changes(asked)[0]?.json).toEqual({
       language: "de",
       tables: [],

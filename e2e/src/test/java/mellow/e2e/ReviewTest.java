@@ -53,7 +53,7 @@ class ReviewTest {
             oskar.see("[role=dialog] input");
             oskar.press("Just the mast, please.", Keys.ENTER);
             oskar.see(".strip.here .key", "buoy.5");
-            oskar.see(".strip.here .wrong", "Missing: {n}. It cannot be settled.");
+            oskar.see(".strip.here .wrong", "The placeholder {n} is missing. It cannot be settled.");
             assertThat(oskar.see(".strip.here button", "Settle").isEnabled()).isFalse();
             oskar.press("s");
             oskar.see(".MuiSnackbar-root", "1 offer has a blocker and stays.");

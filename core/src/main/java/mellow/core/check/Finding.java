@@ -1,16 +1,28 @@
 package mellow.core.check;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Something about a text that a person should look at.
  *
- * @param code what it is, stable, such as {@code placeholder-missing}
+ * @param kind what people switch on and off
+ * @param code what it is exactly, stable, such as {@code placeholder-missing}
  * @param severity how much it matters
  * @param form the form of the text it is in
- * @param sentence what is wrong, for people
+ * @param sentence what is wrong and what to do, for people
  * @param start where it begins in that form, in UTF-16 units; -1 when it has no place
  * @param end after its last unit
+ * @param mend the one sure way to mend it, null when there is none or more than one
  */
-public record Finding(String code, Severity severity, String form, String sentence, int start, int end) {
+public record Finding(
+        Kind kind,
+        String code,
+        Severity severity,
+        String form,
+        String sentence,
+        int start,
+        int end,
+        @Nullable Mend mend) {
 
     /** How much a finding matters. */
     public enum Severity {
@@ -20,15 +32,12 @@ public record Finding(String code, Severity severity, String form, String senten
         WARNING
     }
 
-    static Finding blocker(String code, String form, String sentence) {
-        return new Finding(code, Severity.BLOCKER, form, sentence, -1, -1);
+    /** Whether the text must not be used like this. */
+    public boolean blocks() {
+        return severity == Severity.BLOCKER;
     }
 
-    static Finding warning(String code, String form, String sentence) {
-        return new Finding(code, Severity.WARNING, form, sentence, -1, -1);
-    }
-
-    Finding at(int from, int to) {
-        return new Finding(code, severity, form, sentence, from, to);
+    Finding withoutMend() {
+        return new Finding(kind, code, severity, form, sentence, start, end, null);
     }
 }

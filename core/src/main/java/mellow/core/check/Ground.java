@@ -1,23 +1,67 @@
 package mellow.core.check;
 
-import java.util.Collection;
 import java.util.List;
+import mellow.core.fit.Face;
+import mellow.core.language.LanguageTag;
 import mellow.core.wordbook.AgreedTerm;
+import mellow.core.wordbook.TermFinder;
 
 /**
- * What texts of a language are looked at by, whatever entry they are of.
- *
- * @param categories the plural categories of the language
- * @param terms what the wordbook agrees on between the source language and it
+ * What texts of a language in a table are looked at by, whatever entry they are of. Made once for many texts. Immutable.
  */
-public record Ground(Collection<String> categories, List<AgreedTerm> terms) {
+public final class Ground {
 
-    public Ground {
-        terms = List.copyOf(terms);
+    private final Facts source;
+    private final Facts facts;
+    private final TermFinder terms;
+    private final Settings settings;
+    private final List<Face> faces;
+
+    private Ground(Facts source, Facts facts, TermFinder terms, Settings settings, List<Face> faces) {
+        this.source = source;
+        this.facts = facts;
+        this.terms = terms;
+        this.settings = settings;
+        this.faces = List.copyOf(faces);
     }
 
-    /** A language of which only the plural categories are known. */
-    public static Ground of(Collection<String> categories) {
-        return new Ground(categories, List.of());
+    /** A pair of languages, with no terms, the usual settings and no font. */
+    public static Ground of(LanguageTag source, LanguageTag language) {
+        return new Ground(Facts.of(source), Facts.of(language), TermFinder.of(List.of()), Settings.USUAL, List.of());
+    }
+
+    /** The same with what the wordbook agrees on between the two languages. */
+    public Ground with(List<AgreedTerm> agreed) {
+        return new Ground(source, facts, TermFinder.of(agreed), settings, faces);
+    }
+
+    /** The same with other settings. */
+    public Ground with(Settings others) {
+        return new Ground(source, facts, terms, others, faces);
+    }
+
+    /** The same, shown in these fonts: a text must do in each of them. */
+    public Ground shownIn(List<Face> others) {
+        return new Ground(source, facts, terms, settings, others);
+    }
+
+    Facts source() {
+        return source;
+    }
+
+    Facts facts() {
+        return facts;
+    }
+
+    TermFinder terms() {
+        return terms;
+    }
+
+    Settings settings() {
+        return settings;
+    }
+
+    List<Face> faces() {
+        return faces;
     }
 }

@@ -12,8 +12,14 @@ import mellow.core.text.Text;
  * @param source its source by form
  * @param maxLength longest allowed form in characters (code points), 0 for no limit
  * @param maxLines most lines of a form, 0 for no limit
+ * @param maxWidth widest allowed line in pixels of the product's font, 0 for no limit
  */
-public record Measure(Shape shape, SortedMap<String, String> source, int maxLength, int maxLines) {
+public record Measure(Shape shape, SortedMap<String, String> source, int maxLength, int maxLines, int maxWidth) {
+
+    /** Without a width. */
+    public Measure(Shape shape, SortedMap<String, String> source, int maxLength, int maxLines) {
+        this(shape, source, maxLength, maxLines, 0);
+    }
 
     /** The source that a form of the text stands beside: the same state, else the main form; empty for none. */
     String source(String form) {

@@ -65,7 +65,10 @@ final class CellComparison {
             }
             case SAME -> {
                 boolean own = mine.own() && terms.may().fourEyes().contains(tag);
-                if (arrival == Arrival.SETTLED && mine.standing() == Standing.PENCILLED && !own && passes(at, theirs)) {
+                if (arrival == Arrival.SETTLED
+                        && mine.standing() == Standing.PENCILLED
+                        && !own
+                        && passes(at, theirs, tag)) {
                     Choice choice =
                             terms.choice(ChangeKind.HIGHER_STANDING, at.now().id(), tag, Choice.KEEP);
                     listener.change(text(
@@ -77,7 +80,7 @@ final class CellComparison {
                 }
             }
             default -> {
-                boolean whole = passes(at, theirs);
+                boolean whole = passes(at, theirs, tag);
                 ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.PLACEHOLDERS;
                 Arrival taken =
                         (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
@@ -138,10 +141,12 @@ final class CellComparison {
     }
 
     /** Whether nothing stands against settling the file's text, with the limit that the entry has afterwards. */
-    private static boolean passes(Meeting at, FileText theirs) {
+    private boolean passes(Meeting at, FileText theirs, LanguageTag tag) {
         RecordEntry entry = at.entry();
-        Measure measure = new Measure(entry.shape(), at.source().forms(), at.limit(), entry.maxLines());
-        return Checks.blockers(measure, theirs.forms()).isEmpty();
+        Measure measure =
+                new Measure(entry.shape(), at.source().forms(), at.limit(), entry.maxLines(), entry.maxWidth());
+        return Checks.blockers(measure, theirs.forms(), terms.grounds().apply(tag))
+                .isEmpty();
     }
 
     private static ChangeKind kind(TextDecision decision, RecordCell mine) {

@@ -363,7 +363,9 @@ public final class Comparison {
                 continue;
             }
             boolean whole = Checks.blockers(
-                            new Measure(entry.shape(), source(entry).forms(), entry.maxLength(), 0), text.forms())
+                            new Measure(entry.shape(), source(entry).forms(), entry.maxLength(), 0),
+                            text.forms(),
+                            terms.grounds().apply(tag))
                     .isEmpty();
             ChangeKind kind = whole ? ChangeKind.TEXTS_ADDED : ChangeKind.PLACEHOLDERS;
             Arrival arrival = terms.arrival(tag, text.state());

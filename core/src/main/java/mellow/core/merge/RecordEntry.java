@@ -32,10 +32,23 @@ public record RecordEntry(
      *
      * @param maxLength longest allowed text in characters, 0 for no limit
      * @param maxLines most lines of a text, 0 for no limit
+     * @param maxWidth widest line in pixels, 0 for no limit
      * @param translatable whether it is for translation
      */
     public record About(
-            String note, String reference, String section, int maxLength, int maxLines, boolean translatable) {}
+            String note,
+            String reference,
+            String section,
+            int maxLength,
+            int maxLines,
+            int maxWidth,
+            boolean translatable) {
+
+        /** Without a width. */
+        public About(String note, String reference, String section, int maxLength, int maxLines, boolean translatable) {
+            this(note, reference, section, maxLength, maxLines, 0, translatable);
+        }
+    }
 
     /** The cell in a language. */
     public RecordCell cell(LanguageTag tag) {
@@ -85,6 +98,11 @@ public record RecordEntry(
     /** See {@link About}. */
     public int maxLines() {
         return about.maxLines;
+    }
+
+    /** See {@link About}. */
+    public int maxWidth() {
+        return about.maxWidth;
     }
 
     /** See {@link About}. */

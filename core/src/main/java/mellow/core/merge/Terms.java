@@ -3,6 +3,8 @@ package mellow.core.merge;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileState;
 import mellow.core.language.LanguageTag;
@@ -17,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param removes whether entries that the file lost are removed unless somebody says otherwise: only a file that covered the whole table removes
  * @param removed entries that were removed from the table
  * @param choices what people decided
+ * @param grounds what texts of a language are looked at by
  */
 public record Terms(
         LanguageTag source,
@@ -24,7 +27,8 @@ public record Terms(
         May may,
         boolean removes,
         Set<EntryId> removed,
-        Choices choices) {
+        Choices choices,
+        Function<LanguageTag, Ground> grounds) {
 
     /**
      * What the person who brings the file may.

@@ -15,9 +15,11 @@ public record Placeholder(Kind kind, String spelled, String identity, int start,
     public enum Kind {
         /** C and its heirs: {@code %s}, {@code %1$d}, {@code %@}. */
         PRINTF,
-        /** Python's named form: {@code %(name)s}. */
+        /** The named forms of Python and Ruby: {@code %(name)s}, {@code %{name}}. */
         NAMED_PRINTF,
-        /** {@code {0}} and {@code {name}}. */
+        /** Qt's: {@code %1}, {@code %L1}. */
+        NUMBERED,
+        /** {@code {0}} and {@code {name}}, with a format of .NET or Python after a colon. */
         BRACES,
         /** {@code {{name}}}. */
         DOUBLE_BRACES,

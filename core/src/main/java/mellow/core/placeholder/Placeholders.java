@@ -25,30 +25,36 @@ public final class Placeholders {
 
     private static final Pattern NAMED_PRINTF =
             Pattern.compile("%\\(([A-Za-z_][\\w.]*)\\)[-+#0 ]*\\d*(?:\\.\\d+)?([diouxXeEfFgGcrsa])");
+    private static final Pattern RUBY = Pattern.compile("%\\{([A-Za-z_]\\w*)\\}");
+    /** Qt's arguments; a letter or a dollar sign after them makes another syntax of it. */
+    private static final Pattern NUMBERED = Pattern.compile("(?<!%)%L?[1-9]\\d?(?!\\.\\d|[\\w$%])");
+
     private static final Pattern DOUBLE_BRACES = Pattern.compile("\\{\\{\\{?\\s*([^{}\\s][^{}]*?)\\s*\\}?\\}\\}");
     private static final Pattern DOLLAR_BRACES = Pattern.compile("\\$\\{\\s*([^{}\\s][^{}]*?)\\s*\\}");
-    private static final Pattern BRACES = Pattern.compile("\\{\\s*(\\d{1,3}|[\\p{L}_][\\p{L}\\p{N}_.-]*)\\s*\\}");
+    private static final Pattern BRACES =
+            Pattern.compile("\\{\\s*(\\d{1,3}|[\\p{L}_][\\p{L}\\p{N}_.-]*)\\s*(?:[!:][^{}\\s]{1,20})?\\}");
     private static final Pattern TAG = Pattern.compile("<(/?)([A-Za-z][\\w:.-]*)((?:\\s+[^<>]*?)?)\\s*(/?)>");
     private static final Pattern MARK = Pattern.compile("#([A-Za-z_][\\w.-]*)#");
     private static final Pattern CODE_ID = Pattern.compile("\\b(?:id|dataRef)\\s*=\\s*[\"']([^\"']*)[\"']");
 
-    private final List<Pattern> custom;
+    private final List<com.google.re2j.Pattern> custom;
 
     /** The syntaxes that every table knows. */
     public static final Placeholders COMMON = new Placeholders(List.of());
 
-    private Placeholders(List<Pattern> custom) {
+    private Placeholders(List<com.google.re2j.Pattern> custom) {
         this.custom = custom;
     }
 
     /**
      * The common syntaxes and patterns of a table's own.
      *
-     * @param patterns regular expressions; each match is a placeholder
-     * @throws java.util.regex.PatternSyntaxException for one that is none
+     * @param patterns regular expressions of RE2, which take time linear in the text; each match is a placeholder
+     * @throws com.google.re2j.PatternSyntaxException for one that is none
      */
     public static Placeholders with(List<String> patterns) {
-        return new Placeholders(patterns.stream().map(Pattern::compile).toList());
+        return new Placeholders(
+                patterns.stream().map(com.google.re2j.Pattern::compile).toList());
     }
 
     /** The placeholders of {@code text} in the order in which they stand; none overlaps another. */
@@ -61,8 +67,13 @@ public final class Placeholders {
             return List.of();
         }
         List<Placeholder> found = new ArrayList<>();
-        for (Pattern pattern : custom) {
-            collect(pattern, Kind.CUSTOM, text, found);
+        for (com.google.re2j.Pattern pattern : custom) {
+            com.google.re2j.Matcher match = pattern.matcher(text);
+            while (match.find()) {
+                if (match.end() > match.start()) {
+                    found.add(new Placeholder(Kind.CUSTOM, match.group(), match.group(), match.start(), match.end()));
+                }
+            }
         }
         IcuMessage message = IcuMessage.parse(text);
         if (message.typed()) {
@@ -85,10 +96,22 @@ public final class Placeholders {
         collect(DOLLAR_BRACES, Kind.DOLLAR_BRACES, text, found);
         collect(NAMED_PRINTF, Kind.NAMED_PRINTF, text, found);
         collect(TAG, Kind.TAG, text, found);
+        collect(RUBY, Kind.NAMED_PRINTF, text, found);
         collect(BRACES, Kind.BRACES, text, found);
+        collect(NUMBERED, Kind.NUMBERED, text, found);
         collect(PRINTF, Kind.PRINTF, text, found);
         collect(MARK, Kind.MARK, text, found);
         return numbered(apart(found));
+    }
+
+    /** The patterns of a table's own. */
+    public List<String> patterns() {
+        return custom.stream().map(com.google.re2j.Pattern::pattern).toList();
+    }
+
+    /** Whether a table's own syntaxes are among these. */
+    public boolean custom() {
+        return !custom.isEmpty();
     }
 
     private static void collect(Pattern pattern, Kind kind, String text, List<Placeholder> to) {
@@ -109,12 +132,15 @@ public final class Placeholders {
                         ? ""
                         : "%" + (match.group(1) == null ? "" : match.group(1) + "$")
                                 + type(match.group(2), match.group(3));
-            case NAMED_PRINTF -> "%(" + match.group(1) + ")" + type(null, match.group(2));
+            case NAMED_PRINTF ->
+                match.groupCount() > 1
+                        ? "%(" + match.group(1) + ")" + type(null, match.group(2))
+                        : "%{" + match.group(1) + "}";
             case BRACES -> "{" + match.group(1) + "}";
             case DOUBLE_BRACES -> "{{" + match.group(1) + "}}";
             case DOLLAR_BRACES -> "${" + match.group(1) + "}";
             case TAG -> tag(match);
-            case MARK, CUSTOM, ICU_ARGUMENT -> match.group();
+            case MARK, CUSTOM, ICU_ARGUMENT, NUMBERED -> match.group();
         };
     }
 

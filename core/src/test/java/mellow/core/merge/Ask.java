@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.language.LanguageTag;
@@ -78,7 +79,8 @@ final class Ask {
                         new Terms.May(fourEyes, reviews, coordinator),
                         removes,
                         removed,
-                        choices));
+                        choices,
+                        tag -> Ground.of(ENGLISH, tag)));
         Comparison.Listener listener = new Comparison.Listener() {
 
             @Override

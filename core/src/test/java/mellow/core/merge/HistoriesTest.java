@@ -14,6 +14,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellow.core.cell.Standing;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
@@ -133,7 +134,8 @@ class HistoriesTest {
                 // Files without what nobody translated, or without what the format refuses, cover a part.
                 false,
                 Set.of(),
-                Choices.NONE);
+                Choices.NONE,
+                tag -> Ground.of(WholeRecord.ENGLISH, tag));
         Comparison comparison = new Comparison(now, before, terms);
         List<Change> told = new ArrayList<>();
         record.forEach(entry -> comparison.compare(entry, told::add));

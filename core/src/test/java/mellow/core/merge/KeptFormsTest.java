@@ -15,6 +15,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import mellow.core.cell.Standing;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
@@ -91,7 +92,8 @@ class KeptFormsTest {
                 new Terms.May(Set.of(), Set.of(), true),
                 true,
                 Set.of(),
-                Choices.NONE);
+                Choices.NONE,
+                language -> Ground.of(ENGLISH, language));
         List<Change> changes = new ArrayList<>();
         Comparison comparison = new Comparison(now, before, terms);
         comparison.compare(entry, changes::add);

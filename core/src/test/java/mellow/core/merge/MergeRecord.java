@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import mellow.core.cell.Standing;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
@@ -83,7 +84,8 @@ final class MergeRecord {
                         new Terms.May(Set.of(), Set.of(GERMAN), true),
                         before != null && Comparison.holdsMost(now, before),
                         removed,
-                        choices));
+                        choices,
+                        tag -> Ground.of(ENGLISH, tag)));
         entries().forEach(entry -> comparison.compare(entry, listener::accept));
         comparison.rest(listener::accept);
     }

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileReading.Field;
@@ -52,7 +53,8 @@ class MergeRulesTest {
                 new Terms.May(Set.of(), Set.of(GERMAN), true),
                 true,
                 Set.of(),
-                choices);
+                choices,
+                tag -> Ground.of(source, tag));
         List<Change> changes = new ArrayList<>();
         Comparison comparison = new Comparison(now, before, terms);
         comparison.compare(mine, changes::add);

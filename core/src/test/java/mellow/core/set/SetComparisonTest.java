@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.format.FileText;
@@ -30,7 +31,8 @@ class SetComparisonTest {
             new Terms.May(Set.of(), Set.of(), true),
             true,
             Set.of(),
-            Choices.NONE);
+            Choices.NONE,
+            tag -> Ground.of(EN, tag));
 
     private static SetReading set(FileReading source, FileReading german) {
         return new SetReading(EN, List.of(new Part("en", source, true), new Part("de", german, false)));

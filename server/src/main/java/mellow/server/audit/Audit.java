@@ -8,7 +8,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 
 /**
  * The invariants of the record as queries; each finds nothing on a sound database. It is a witness: it says rules and codes by itself, in plain SQL, so that an
- * error in what everything else shares is found.
+ * error in what everything else shares is found. Only what the checks find is asked of the checks.
  */
 public final class Audit {
 
@@ -41,6 +41,7 @@ public final class Audit {
             findings.add(new Finding(
                     check, found.size(), found.stream().limit(MOST_TOLD).toList()));
         });
+        findings.add(new MaskAudit(jdbc).run());
         return findings;
     }
 

@@ -1,6 +1,6 @@
 /** Recounts everything and compares it with what the record says of itself. Knows the tables, depends on no feature. */
 @NullMarked
-@Uses({})
+@Uses("check")
 package mellow.server.audit;
 
 import mellow.core.Uses;

@@ -30,15 +30,14 @@ import mellow.core.cell.Outcome.Reason;
 import mellow.core.cell.Outcome.Refused;
 import mellow.core.cell.Outcome.What;
 import mellow.core.cell.StandingRule;
-import mellow.core.check.Checks;
 import mellow.core.check.Finding;
-import mellow.core.language.LanguageTag;
 import mellow.core.text.EditDistance;
 import mellow.core.text.Text;
 import mellow.server.activity.ActivityService;
 import mellow.server.cell.CellChange.How;
 import mellow.server.cell.CellStory.Told;
 import mellow.server.check.Inspector;
+import mellow.server.check.MaskKeeper;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.coverage.CoverageService.Moves;
@@ -77,6 +76,7 @@ class CellWork {
     private final LiveService live;
     private final StandingService standing;
     private final Inspector inspector;
+    private final MaskKeeper masks;
     private final EntityManager entities;
 
     CellWork(
@@ -90,6 +90,7 @@ class CellWork {
             LiveService live,
             StandingService standing,
             Inspector inspector,
+            MaskKeeper masks,
             EntityManager entities) {
         this.cells = cells;
         this.story = story;
@@ -101,6 +102,7 @@ class CellWork {
         this.live = live;
         this.standing = standing;
         this.inspector = inspector;
+        this.masks = masks;
         this.entities = entities;
     }
 
@@ -199,6 +201,7 @@ class CellWork {
             }
             Map<CellKey, List<OfferRow>> made =
                     cells.offers(entryIds, numbers).stream().collect(Collectors.groupingBy(OfferRow::key));
+            look.about(List.of(entryIds));
             List<Told> told = new ArrayList<>();
             for (Wanted one : wanted) {
                 try {
@@ -213,6 +216,10 @@ class CellWork {
                 }
             }
             entities.flush();
+            masks.ofTexts(
+                    look,
+                    told.stream().map(one -> one.key().entryId()).toList(),
+                    told.stream().map(one -> one.key().languageId()).collect(Collectors.toSet()));
             story.add(telling, told);
             if (claimed && !refused.isEmpty()) {
                 rows.dropUntouched(entryIds, numbers);
@@ -253,7 +260,8 @@ class CellWork {
                     kept.settlesOwn(),
                     false);
             CellEvent event = wanted.maker().event(before, entry, kept, this::offerNumber);
-            Function<Text, List<String>> blockers = text -> Checks.blockers(entry.measure(), text.forms()).stream()
+            Inspector.Place place = new Inspector.Place(entry.id(), entry.tableId(), kept.number());
+            Function<Text, List<String>> blockers = text -> look.blockers(place, entry.measure(), text.forms()).stream()
                     .map(Finding::sentence)
                     .toList();
             Changed outcome = byRule(
@@ -326,9 +334,8 @@ class CellWork {
 
         /** Whether neither the checks nor the wordbook find anything to mind. */
         private boolean sound(Text text, EntryRow entry, Kept kept) {
-            LanguageTag source =
-                    Objects.requireNonNull(tables.get(entry.tableId())).source();
-            return look.at(entry.measure(), source, kept.tag(), text.forms()).isEmpty();
+            Inspector.Place place = new Inspector.Place(entry.id(), entry.tableId(), kept.number());
+            return look.at(place, entry.measure(), text.forms()).isEmpty();
         }
 
         /** Saves what became of the offers; the one that was opened, if any. */

@@ -26,6 +26,7 @@ class EntryRow {
     private String shape = "";
     private int maxLength;
     private int maxLines;
+    private int maxWidth;
     private int sourceRevision;
     private int meaningRevision;
     private int words;
@@ -52,7 +53,7 @@ class EntryRow {
 
     /** What its texts are measured by. */
     Measure measure() {
-        return new Measure(shape(), TextColumns.allForms(source, sourceForms), maxLength, maxLines);
+        return new Measure(shape(), TextColumns.allForms(source, sourceForms), maxLength, maxLines, maxWidth);
     }
 
     Shape shape() {

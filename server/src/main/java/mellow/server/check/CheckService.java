@@ -8,13 +8,14 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import mellow.core.check.Finding;
 import mellow.core.check.Measure;
+import mellow.core.check.Mend;
 import mellow.core.language.LanguageTag;
 import mellow.core.placeholder.IcuMessage;
-import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
-import mellow.server.common.TextColumns;
+import mellow.server.language.LanguageService;
 import mellow.server.wordbook.WordbookService;
 import mellow.server.wordbook.WordbookService.TermHit;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -25,15 +26,18 @@ public class CheckService {
 
     private static final String ENTRY =
             """
-            select e.source, e.source_forms, e.shape, e.max_length, e.max_lines, l.tag from entry e
+            select e.table_id, %s, l.tag from entry e
             join ledger_table t on t.id = e.table_id join language l on l.id = t.source_language_id where e.id = :entry
-            """;
+            """
+                    .formatted(MeasureColumns.OF_ENTRY);
 
     private final WordbookService wordbook;
+    private final LanguageService languages;
     private final Inspector inspector;
     private final JdbcClient jdbc;
 
-    CheckService(WordbookService wordbook, Inspector inspector, JdbcClient jdbc) {
+    CheckService(WordbookService wordbook, LanguageService languages, Inspector inspector, JdbcClient jdbc) {
+        this.languages = languages;
         this.wordbook = wordbook;
         this.inspector = inspector;
         this.jdbc = jdbc;
@@ -42,20 +46,37 @@ public class CheckService {
     /**
      * Something found.
      *
+     * @param kind what people switch on and off
      * @param severity blocker or warning
      * @param form the form it is in
      * @param start where it begins in UTF-16 units, -1 when it has no place
+     * @param mend what the one sure way to mend it does, null when there is none
+     * @param mended the form as it is then
      */
-    public record FindingReply(String code, String severity, String form, String sentence, int start, int end) {
+    public record FindingReply(
+            String kind,
+            String code,
+            String severity,
+            String form,
+            String sentence,
+            int start,
+            int end,
+            @Nullable String mend,
+            @Nullable String mended) {
 
-        static FindingReply of(Finding finding) {
+        /** A finding as it is told. */
+        public static FindingReply of(Finding finding) {
+            Mend mend = finding.mend();
             return new FindingReply(
+                    finding.kind().word(),
                     finding.code(),
                     finding.severity().name().toLowerCase(Locale.ROOT),
                     finding.form(),
                     finding.sentence(),
                     finding.start(),
-                    finding.end());
+                    finding.end(),
+                    mend == null ? null : mend.label(),
+                    mend == null ? null : mend.text());
         }
     }
 
@@ -75,7 +96,7 @@ public class CheckService {
      */
     public record CheckReply(List<FindingReply> findings, List<TermHit> terms, List<ArgumentReply> message) {}
 
-    private record Entry(Measure measure, String source, LanguageTag language) {}
+    private record Entry(long table, Measure measure, LanguageTag language) {}
 
     /** What there is to say about {@code text} in the cell. */
     @Transactional(readOnly = true)
@@ -83,26 +104,28 @@ public class CheckService {
         Entry entry = jdbc.sql(ENTRY)
                 .param("entry", entryId)
                 .query((row, n) -> new Entry(
-                        new Measure(
-                                Shape.of(row.getString("shape")).orElseThrow(),
-                                TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
-                                row.getInt("max_length"),
-                                row.getInt("max_lines")),
-                        row.getString("source"),
-                        new LanguageTag(row.getString("tag"))))
+                        row.getLong("table_id"), MeasureColumns.read(row), new LanguageTag(row.getString("tag"))))
                 .optional()
                 .orElseThrow(Refusal::noSuchEntry);
         SortedMap<String, String> forms = new TreeMap<>(text);
         forms.values().removeIf(String::isEmpty);
-        List<FindingReply> findings = inspector.look().at(entry.measure(), entry.language(), tag, forms).stream()
-                .map(FindingReply::of)
-                .toList();
+        int language = languages
+                .known(tag)
+                .orElseThrow(
+                        () -> Refusal.unacceptable("language-not-kept", "The table is not kept in this language."));
+        Inspector.Place place = new Inspector.Place(entryId, entry.table(), language);
+        List<FindingReply> findings =
+                inspector.look().about(List.of(entryId)).at(place, entry.measure(), forms).stream()
+                        .map(FindingReply::of)
+                        .toList();
         List<TermHit> terms =
                 wordbook.in(String.join("\n", entry.measure().source().values()), entry.language(), tag);
         List<ArgumentReply> message = new ArrayList<>();
+        boolean typed = entry.measure().source().values().stream()
+                .anyMatch(source -> IcuMessage.parse(source).typed());
         forms.values().forEach(form -> {
             IcuMessage parsed = IcuMessage.parse(form);
-            if (parsed.typed() || IcuMessage.parse(entry.source()).typed()) {
+            if (parsed.typed() || typed) {
                 parsed.arguments()
                         .forEach(one -> message.add(new ArgumentReply(one.name(), one.type(), one.selectors())));
             }

@@ -1,4 +1,6 @@
-/** Gives the checks what they look at texts by, for whoever checks texts of the record, and looks at one while it is typed. */
+/**
+ * What texts are looked at by, what is found in those of the record, kept beside them, and what people found right about them. Looks at one while it is typed.
+ */
 @NullMarked
 @Uses({"common", "language", "wordbook"})
 package mellow.server.check;

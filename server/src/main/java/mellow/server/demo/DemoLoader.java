@@ -173,7 +173,7 @@ public class DemoLoader {
         List<Shaped> entries = json.readValue(content(Objects.requireNonNull(step.shaped())), SHAPED);
         for (Shaped entry : entries) {
             Description said =
-                    new Description(entry.key(), "", entry.note(), "", entry.section(), 0, 0, List.of(), true);
+                    new Description(entry.key(), "", entry.note(), "", entry.section(), 0, 0, 0, List.of(), true);
             long id = this.entries
                     .create(person, slug, Shape.of(entry.shape()).orElseThrow(), said, entry.source(), null)
                     .entries()

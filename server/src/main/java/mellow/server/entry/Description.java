@@ -6,6 +6,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * All that is said about an entry beside its texts.
@@ -17,6 +18,7 @@ import java.util.List;
  * @param section the heading it stands under, empty for none
  * @param maxLength longest allowed text in characters, 0 for no limit
  * @param maxLines most allowed lines, 0 for no limit
+ * @param maxWidth widest allowed line in pixels, 0 or null for no limit
  * @param tags words to find it by
  * @param translatable false for names and units that are the same in every language
  */
@@ -28,6 +30,7 @@ public record Description(
         @NotNull @Size(max = 300) String section,
         @Min(0) @Max(1_000_000) int maxLength,
         @Min(0) @Max(1000) int maxLines,
+        @Min(0) @Max(10_000) @Nullable Integer maxWidth,
         @NotNull @Size(max = 30) List<@NotBlank @Size(max = 60) String> tags,
         boolean translatable) {
 

@@ -37,6 +37,7 @@ class Entry {
     private String section = "";
     private int maxLength;
     private int maxLines;
+    private int maxWidth;
     private String[] tags = {};
     private String shape = Shape.PLAIN.word();
     private boolean translatable = true;
@@ -66,6 +67,7 @@ class Entry {
         section = description.section().strip();
         maxLength = description.maxLength();
         maxLines = description.maxLines();
+        maxWidth = Objects.requireNonNullElse(description.maxWidth(), 0);
         tags = description.tags().stream()
                 .map(String::strip)
                 .filter(tag -> !tag.isEmpty())
@@ -76,7 +78,7 @@ class Entry {
 
     Description description() {
         return new Description(
-                key, context, note, reference, section, maxLength, maxLines, List.of(tags), translatable);
+                key, context, note, reference, section, maxLength, maxLines, maxWidth, List.of(tags), translatable);
     }
 
     /** Sets the source without a new revision. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 import mellow.server.activity.ActivityService;
+import mellow.server.check.MaskKeeper;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.entry.EntryService.Changed;
@@ -32,6 +33,7 @@ class EntryChange {
     private final EntryStory story;
     private final Stories stories;
     private final CellStates states;
+    private final MaskKeeper masks;
     private final TableService tables;
     private final CoverageService coverage;
     private final ActivityService activity;
@@ -45,6 +47,7 @@ class EntryChange {
             EntryStory story,
             Stories stories,
             CellStates states,
+            MaskKeeper masks,
             TableService tables,
             CoverageService coverage,
             ActivityService activity,
@@ -56,6 +59,7 @@ class EntryChange {
         this.story = story;
         this.stories = stories;
         this.states = states;
+        this.masks = masks;
         this.tables = tables;
         this.coverage = coverage;
         this.activity = activity;
@@ -93,6 +97,7 @@ class EntryChange {
             entities.flush();
             story.add(new Telling(change, person, at, "", null), what, lines);
             gone[0] = states.anew(ids);
+            masks.ofEntries(ids);
         });
         concerned.forEach(table -> tell(person, table, what, ids, at));
         if (gone[0] > 0) {

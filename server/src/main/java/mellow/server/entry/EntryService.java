@@ -12,6 +12,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
+import mellow.server.check.MaskKeeper;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.people.PeopleService;
@@ -44,6 +45,7 @@ public class EntryService {
     private final EntryRules rules;
     private final EntryPlaces places;
     private final CoverageService coverage;
+    private final MaskKeeper masks;
     private final JdbcClient jdbc;
     private final Clock clock;
 
@@ -57,6 +59,7 @@ public class EntryService {
             EntryRules rules,
             EntryPlaces places,
             CoverageService coverage,
+            MaskKeeper masks,
             JdbcClient jdbc,
             Clock clock) {
         this.entries = entries;
@@ -68,6 +71,7 @@ public class EntryService {
         this.rules = rules;
         this.places = places;
         this.coverage = coverage;
+        this.masks = masks;
         this.jdbc = jdbc;
         this.clock = clock;
     }
@@ -109,6 +113,7 @@ public class EntryService {
                 "added",
                 List.of(new EntryStory.Line(entry, null, entry.source(), asRemoved)));
         coverage.entriesCame(List.of(entry.id()));
+        masks.ofEntries(List.of(entry.id()));
         changing.tell(person, table.id(), "added", List.of(entry.id()), at);
         return new Changed(change, List.of(entry.id()), List.of());
     }
@@ -151,6 +156,7 @@ public class EntryService {
                     section == null ? was.section() : section,
                     was.maxLength(),
                     was.maxLines(),
+                    was.maxWidth(),
                     List.copyOf(tags),
                     translatable == null ? was.translatable() : translatable));
             return new EntryChange.Told(null, null);

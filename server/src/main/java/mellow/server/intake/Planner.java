@@ -8,8 +8,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import mellow.core.cell.Actor;
+import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
 import mellow.core.language.LanguageTag;
@@ -20,6 +22,7 @@ import mellow.core.merge.Comparison;
 import mellow.core.merge.Terms;
 import mellow.core.set.SetReading;
 import mellow.core.text.Shape;
+import mellow.server.check.Inspector;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
 import mellow.server.language.LanguageService;
@@ -66,10 +69,12 @@ class Planner {
     private final PeopleService people;
     private final LanguageService languages;
     private final TextRules texts;
+    private final Inspector inspector;
     private final JdbcClient jdbc;
     private final JsonMapper json;
 
     Planner(
+            Inspector inspector,
             IntakeRepository intakes,
             IntakeFiles members,
             SetReader sets,
@@ -81,6 +86,7 @@ class Planner {
             TextRules texts,
             JdbcClient jdbc,
             JsonMapper json) {
+        this.inspector = inspector;
         this.intakes = intakes;
         this.members = members;
         this.sets = sets;
@@ -220,8 +226,21 @@ class Planner {
                 new Terms.May(fourEyes, reviews, rights.coordinator()),
                 removes,
                 removed.keySet(),
-                decisions);
+                decisions,
+                grounds(table, source));
         return new Plan(options, rights, file, base, table, new Plan.Ground(terms, decisions, removed));
+    }
+
+    /** What texts are looked at by: as the table has it, or as usual for a table or a language that is made by the intake. */
+    private Function<LanguageTag, Ground> grounds(Optional<TableInfo> table, LanguageTag source) {
+        Inspector.Look look = inspector.look();
+        Map<LanguageTag, Ground> found = new HashMap<>();
+        return tag -> found.computeIfAbsent(tag, wanted -> {
+            Optional<Integer> number = languages.known(wanted);
+            return table.isPresent() && number.isPresent()
+                    ? look.ground(table.get().id(), number.get())
+                    : Ground.of(source, wanted);
+        });
     }
 
     /** What the intake's files held when they were last taken into the table; null when none of them was. */

@@ -12,6 +12,7 @@ import mellow.core.merge.Change;
 import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordEntry;
 import mellow.server.activity.ActivityService;
+import mellow.server.check.MaskKeeper;
 import mellow.server.coverage.CoverageService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
@@ -39,11 +40,13 @@ class Taking {
     private final LiveService live;
     private final RecordReader records;
     private final DataSource database;
+    private final MaskKeeper masks;
     private final Clock clock;
     private final LineStore lines;
     private final JsonMapper json;
 
     Taking(
+            MaskKeeper masks,
             Planner planner,
             MasterFiles masters,
             TableService tables,
@@ -55,6 +58,7 @@ class Taking {
             Clock clock,
             LineStore lines,
             JsonMapper json) {
+        this.masks = masks;
         this.planner = planner;
         this.masters = masters;
         this.tables = tables;
@@ -109,6 +113,7 @@ class Taking {
         } finally {
             DataSourceUtils.releaseConnection(connection, database);
         }
+        masks.ofIntake(id);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_in", id, touched, at);
         live.tell(new LiveChange(table, List.of(), List.of()));
         intake.applied(

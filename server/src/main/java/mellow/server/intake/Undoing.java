@@ -5,6 +5,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import mellow.server.activity.ActivityService;
+import mellow.server.check.Inspector;
+import mellow.server.check.MaskKeeper;
 import mellow.server.common.Refusal;
 import mellow.server.coverage.CoverageService;
 import mellow.server.live.LiveChange;
@@ -39,10 +41,14 @@ class Undoing {
     private final LiveService live;
     private final BulkUndo record;
     private final Lowering lowering;
+    private final MaskKeeper masks;
+    private final Inspector inspector;
     private final Clock clock;
     private final JsonMapper json;
 
     Undoing(
+            MaskKeeper masks,
+            Inspector inspector,
             IntakeRepository intakes,
             MasterFiles masters,
             TableService tables,
@@ -54,6 +60,8 @@ class Undoing {
             Lowering lowering,
             Clock clock,
             JsonMapper json) {
+        this.masks = masks;
+        this.inspector = inspector;
         this.intakes = intakes;
         this.masters = masters;
         this.tables = tables;
@@ -110,7 +118,12 @@ class Undoing {
         tables.holdAlone(table);
         BulkUndo.Found found = record.look(id);
         requireRights(person);
-        List<Since> lowered = lowering.lower(id, all);
+        Inspector.Look look = inspector.look().about(masks.entriesOf(id));
+        List<Since> lowered = lowering.lower(
+                id,
+                all,
+                (entry, in, language, measure, text) ->
+                        look.blockers(new Inspector.Place(entry, in, language), measure, text));
         UndoReply reply = reply(
                 found,
                 new Pencilled(lowered.size(), lowered.stream().limit(LISTED).toList()));
@@ -122,6 +135,7 @@ class Undoing {
                     Map.of());
         });
         coverage.around(table, record.concerned(), () -> record.putBack(new BulkUndo.Order(id, person, at, all)));
+        masks.ofIntake(id);
         masters.putBack(table, id, intake.masterWas().orElse(null));
         int amount = reply.texts() + reply.entries() + reply.removed() + (all ? reply.changedSince() : 0);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_back", id, amount, at);

@@ -1,6 +1,19 @@
 /** Bringing files in, one or a set of one per language: drop, sort, read, see, decide, apply, take back. */
 @NullMarked
-@Uses({"activity", "common", "coverage", "file", "language", "live", "master", "people", "record", "run", "table"})
+@Uses({
+    "activity",
+    "check",
+    "common",
+    "coverage",
+    "file",
+    "language",
+    "live",
+    "master",
+    "people",
+    "record",
+    "run",
+    "table"
+})
 package mellow.server.intake;
 
 import mellow.core.Uses;

@@ -21,6 +21,7 @@ import mellow.server.people.PeopleService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -49,6 +50,7 @@ public class ProductService {
     private final PeopleService people;
     private final LanguageService languages;
     private final JdbcClient jdbc;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
 
     ProductService(
@@ -57,7 +59,9 @@ public class ProductService {
             PeopleService people,
             LanguageService languages,
             JdbcClient jdbc,
+            ApplicationEventPublisher events,
             Clock clock) {
+        this.events = events;
         this.products = products;
         this.tables = tables;
         this.people = people;
@@ -134,7 +138,7 @@ public class ProductService {
             throw nameTaken(wanted);
         }
         Product product = new Product(slug, clock.instant());
-        save(product, wanted);
+        save(person, product, wanted);
         return find(slug);
     }
 
@@ -147,7 +151,7 @@ public class ProductService {
             throw Refusal.conflict(
                     "product-moved-on", "Someone changed this product meanwhile; look at it again.", Map.of());
         }
-        save(product, wanted);
+        save(person, product, wanted);
         return find(slug);
     }
 
@@ -155,7 +159,9 @@ public class ProductService {
     @Transactional
     public void remove(long person, String slug) {
         people.rights(person).requireCoordinator("remove products");
-        bySlug(slug).remove(clock.instant());
+        Product product = bySlug(slug);
+        product.remove(clock.instant());
+        events.publishEvent(new ProductChanged(person, product.id(), tableNumbers(product.id())));
     }
 
     /** Puts a removed product back. */
@@ -173,16 +179,33 @@ public class ProductService {
         }
         product.remove(null);
         products.flush();
+        events.publishEvent(new ProductChanged(person, id, tableNumbers(id)));
         return find(product.slug());
     }
 
-    private void save(Product product, Definition wanted) {
+    /**
+     * A product's tables, languages or being there changed; told in the transaction that changes it.
+     *
+     * @param person who changed it
+     * @param tables numbers of the tables that it had and that it has
+     */
+    public record ProductChanged(long person, long product, Set<Long> tables) {}
+
+    private Set<Long> tableNumbers(long product) {
+        return new HashSet<>(jdbc.sql("select table_id from product_table where product_id = :product")
+                .param("product", product)
+                .query(Long.class)
+                .list());
+    }
+
+    private void save(long person, Product product, Definition wanted) {
         requireSound(product, wanted);
         product.become(
                 wanted.name().strip(),
                 wanted.kind(),
                 wanted.start() == null ? null : Integer.valueOf(languages.number(languages.parse(wanted.start()))));
         long id = products.saveAndFlush(product).id();
+        Set<Long> concerned = tableNumbers(id);
         jdbc.sql(FORGET_TABLES).param("product", id).update();
         jdbc.sql(FORGET_LANGUAGES).param("product", id).update();
         int position = 1;
@@ -202,6 +225,8 @@ public class ProductService {
                     .param("selector", one.selector(), Types.INTEGER)
                     .update();
         }
+        concerned.addAll(tableNumbers(id));
+        events.publishEvent(new ProductChanged(person, id, concerned));
     }
 
     private void requireSound(Product product, Definition wanted) {

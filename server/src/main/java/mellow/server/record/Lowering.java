@@ -2,8 +2,8 @@ package mellow.server.record;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.SortedMap;
 import javax.sql.DataSource;
-import mellow.core.check.Checks;
 import mellow.core.check.Finding;
 import mellow.core.check.Measure;
 import mellow.core.text.Shape;
@@ -25,7 +25,7 @@ public class Lowering {
 
     private static final String COMING_INTO_FORCE = Coded.sql(
             """
-            select t.entry_id, t.language_id, e.key, l.tag, t.text, t.forms, e.shape, coalesce(w.source, e.source) source,
+            select t.entry_id, t.language_id, e.table_id, e.key, l.tag, t.text, t.forms, e.shape, e.max_width, coalesce(w.source, e.source) source,
                 case when w.source is null then e.source_forms else w.source_forms end source_forms, coalesce(w.max_length, e.max_length) max_length, e.max_lines
             from taken_cell t
             join cell c on c.entry_id = t.entry_id and c.language_id = t.language_id
@@ -41,6 +41,12 @@ public class Lowering {
             from unnest(?::bigint[], ?::int[]) k (e, l) where t.entry_id = k.e and t.language_id = k.l
             """);
 
+    /** Says what stops a text of a cell beside what it is measured by. */
+    @FunctionalInterface
+    public interface Judge {
+        List<Finding> against(long entry, long table, int language, Measure measure, SortedMap<String, String> text);
+    }
+
     private final JdbcTemplate jdbc;
 
     Lowering(DataSource database) {
@@ -52,9 +58,10 @@ public class Lowering {
      * Marks them.
      *
      * @param all whether texts that were changed since are put back too
+     * @param judge says what stops a text
      * @return each with what the checks say
      */
-    public List<Since> lower(long intake, boolean all) {
+    public List<Since> lower(long intake, boolean all, Judge judge) {
         List<Since> lowered = new ArrayList<>();
         List<Long> entries = new ArrayList<>();
         List<Integer> languages = new ArrayList<>();
@@ -65,9 +72,14 @@ public class Lowering {
                             Shape.of(row.getString("shape")).orElseThrow(),
                             TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
                             row.getInt("max_length"),
-                            row.getInt("max_lines"));
-                    List<Finding> blockers = Checks.blockers(
-                            measure, TextColumns.allForms(row.getString("text"), row.getString("forms")));
+                            row.getInt("max_lines"),
+                            row.getInt("max_width"));
+                    List<Finding> blockers = judge.against(
+                            row.getLong("entry_id"),
+                            row.getLong("table_id"),
+                            row.getInt("language_id"),
+                            measure,
+                            TextColumns.allForms(row.getString("text"), row.getString("forms")));
                     if (!blockers.isEmpty()) {
                         entries.add(row.getLong("entry_id"));
                         languages.add(row.getInt("language_id"));

@@ -31,7 +31,7 @@ public class RecordReader {
     /** One row per cell, and one for an entry without any. */
     private static final String RECORD = Coded.sql(
             """
-            select e.id, e.position, e.key, e.context, e.shape, e.source, e.source_forms, e.note, e.reference, e.section, e.max_length, e.max_lines, e.translatable,
+            select e.id, e.position, e.key, e.context, e.shape, e.source, e.source_forms, e.note, e.reference, e.section, e.max_length, e.max_lines, e.max_width, e.translatable,
                    e.source_revision, e.meaning_revision, e.words, c.language_id, c.text, c.forms, c.standing, c.version, c.open_offers, c.author_id = ? own,
                    c.standing <> {standing.none} and c.based_on < e.meaning_revision stale, o.text own_offer, o.forms own_offer_forms
             from entry e
@@ -108,6 +108,7 @@ public class RecordReader {
                                 row.getString("section"),
                                 row.getInt("max_length"),
                                 row.getInt("max_lines"),
+                                row.getInt("max_width"),
                                 row.getBoolean("translatable")),
                         new HashMap<>());
                 current = entry;

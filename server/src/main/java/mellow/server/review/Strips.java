@@ -13,13 +13,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import mellow.core.check.Finding;
-import mellow.core.check.Measure;
-import mellow.core.language.LanguageTag;
-import mellow.core.text.Shape;
 import mellow.server.check.Inspector;
+import mellow.server.check.MeasureColumns;
 import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
-import mellow.server.language.LanguageService;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;
 import org.springframework.stereotype.Component;
@@ -45,15 +42,15 @@ class Strips {
             ReviewQuery.Order.TABLE,
             " order by t.name, t.id, e.position, o.entry_id, o.offered_time, o.id");
     private static final String MEASURED =
-            "select o.id, o.entry_id, c.version, o.text, o.forms, e.source, e.source_forms, e.shape, e.max_length, e.max_lines, t.source_language_id ";
+            "select o.id, o.entry_id, e.table_id, c.version, o.text, o.forms, " + MeasureColumns.OF_ENTRY + " ";
 
     /** The source that an older offer was made for is what the first rewriting after it replaced. */
     private static final String STRIPS = Coded.sql(
             """
             select o.id, o.entry_id, o.text, o.forms, o.based_on, o.offered_time, o.author_id, o.note offer_note, p.name author,
                 o.origin in ('memory', 'draft') by_machine,
-                e.key, e.context, e.source, e.source_forms, e.shape, e.note, e.reference, e.picture_id, e.max_length, e.max_lines, e.meaning_revision,
-                t.slug, t.name table_name, t.source_language_id, c.text in_force, c.forms in_force_forms, c.standing, c.version, c.open_offers,
+                e.key, e.context, e.source, e.source_forms, e.shape, e.note, e.reference, e.picture_id, e.max_length, e.max_lines, e.max_width, e.table_id, e.meaning_revision,
+                t.slug, t.name table_name, c.text in_force, c.forms in_force_forms, c.standing, c.version, c.open_offers,
                 case when o.based_on < e.meaning_revision then (
                     select s.before from entry_story s where s.entry_id = e.id and s.what = 'source_rewritten' and s.revision > o.based_on
                     order by s.revision limit 1) end source_then,
@@ -68,13 +65,11 @@ class Strips {
             order by o.offered_time, o.id
             """);
 
-    private final LanguageService languages;
     private final Inspector inspector;
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    Strips(LanguageService languages, Inspector inspector, JdbcClient jdbc, Clock clock) {
-        this.languages = languages;
+    Strips(Inspector inspector, JdbcClient jdbc, Clock clock) {
         this.inspector = inspector;
         this.jdbc = jdbc;
         this.clock = clock;
@@ -125,28 +120,20 @@ class Strips {
         return strips;
     }
 
-    private static Measure measure(ResultSet row) throws SQLException {
-        return new Measure(
-                Shape.of(row.getString("shape")).orElseThrow(),
-                TextColumns.allForms(row.getString("source"), row.getString("source_forms")),
-                row.getInt("max_length"),
-                row.getInt("max_lines"));
-    }
-
     /** Looks at the offered texts of a query. */
     private final class Looker {
-        private final LanguageTag language;
-        private final Inspector.Look look = inspector.look();
+        private final int language;
+        private final Inspector.Look look;
 
         Looker(ReviewQuery query) {
-            this.language = query.language();
+            this.language = query.number();
+            this.look = inspector.look().about(language);
         }
 
         List<Finding> findings(ResultSet row) throws SQLException {
             return look.at(
-                    measure(row),
-                    languages.tag(row.getInt("source_language_id")),
-                    language,
+                    new Inspector.Place(row.getLong("entry_id"), row.getLong("table_id"), language),
+                    MeasureColumns.read(row),
                     TextColumns.allForms(row.getString("text"), row.getString("forms")));
         }
     }

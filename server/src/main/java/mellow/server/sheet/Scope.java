@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Set;
 import mellow.core.cell.CellState;
+import mellow.core.check.Kind;
 import mellow.core.language.LanguageTag;
 import org.jspecify.annotations.Nullable;
 
@@ -22,7 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param since show only entries that changed, themselves or in a shown language, at or after this; null for all
  * @param intake show only entries that this intake touched; null for all
  * @param asked show only entries with an open question
- * @param check show only entries where a shown text has a finding: blockers, or any; null for all
+ * @param check show only entries where something of this is found in a shown text; null for all
  */
 record Scope(
         List<String> tables,
@@ -39,9 +40,39 @@ record Scope(
         boolean asked,
         @Nullable Check check) {
 
-    enum Check {
-        BLOCKER,
-        ANY
+    /**
+     * What is found in texts.
+     *
+     * @param stops bits of the kinds that count where they stop a text
+     * @param minds and where they are to mind
+     */
+    record Check(long stops, long minds) {
+
+        static final Check BLOCKER = new Check(-1, 0);
+        static final Check ANY = new Check(-1, -1);
+
+        static Check of(Kind kind) {
+            return new Check(kind.bit(), kind.bit());
+        }
+    }
+
+    /** The same whatever is found in texts. */
+    Scope unchecked() {
+        return new Scope(
+                tables, product, languages, only, order, words, section, tag, person, since, intake, asked, null);
+    }
+
+    /** Whether it leaves out entries of its tables. */
+    boolean narrowed() {
+        return !only.isEmpty()
+                || words != null
+                || section != null
+                || tag != null
+                || person != null
+                || since != null
+                || intake != null
+                || asked
+                || check != null;
     }
 
     enum Order {

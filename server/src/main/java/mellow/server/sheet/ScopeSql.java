@@ -75,6 +75,12 @@ final class ScopeSql {
     private static final String FROM_INTAKE =
             " and e.id in (select entry_id from intake_entry where intake_id = :intake)";
 
+    private static final String FOUND =
+            """
+             and e.id in (select m.entry_id from finding_mask m
+                where m.table_id = any(:tables) and m.language_id = any(:languages) and (m.stops & :stops <> 0 or m.minds & :minds <> 0))
+            """;
+
     private final StringBuilder sql = new StringBuilder(IN_TABLES);
     private final MapSqlParameterSource params = new MapSqlParameterSource();
 
@@ -110,6 +116,11 @@ final class ScopeSql {
         }
         if (scope.asked()) {
             sql.append(ASKED);
+        }
+        if (scope.check() != null) {
+            sql.append(FOUND);
+            params.addValue("stops", scope.check().stops());
+            params.addValue("minds", scope.check().minds());
         }
         String order = ORDERS.get(scope.order());
         if (order != null) {

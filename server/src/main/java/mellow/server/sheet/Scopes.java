@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import mellow.core.cell.CellState;
+import mellow.core.check.Kind;
 import mellow.server.common.Refusal;
 import mellow.server.common.Times;
 import mellow.server.language.LanguageService;
@@ -102,10 +103,12 @@ class Scopes {
             case "blocker" -> Check.BLOCKER;
             case "any" -> Check.ANY;
             default ->
-                throw Refusal.unacceptable(
-                        "unknown-check",
-                        "Checks can be blocker or any, not \u201c" + word + "\u201d.",
-                        Map.of("field", "check"));
+                Kind.of(word)
+                        .map(Check::of)
+                        .orElseThrow(() -> Refusal.unacceptable(
+                                "unknown-check",
+                                "Checks can be blocker, any or a kind of finding, not \u201c" + word + "\u201d.",
+                                Map.of("field", "check")));
         };
     }
 

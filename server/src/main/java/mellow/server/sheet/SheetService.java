@@ -59,7 +59,6 @@ public class SheetService {
     private final LanguageService languages;
     private final CellReader cells;
     private final Scopes scopes;
-    private final CheckFilter checks;
     private final Reading reading;
     private final JdbcClient jdbc;
     private final NamedParameterJdbcTemplate streaming;
@@ -70,7 +69,6 @@ public class SheetService {
             LanguageService languages,
             CellReader cells,
             Scopes scopes,
-            CheckFilter checks,
             Reading reading,
             JdbcClient jdbc,
             DataSource database) {
@@ -79,7 +77,6 @@ public class SheetService {
         this.languages = languages;
         this.cells = cells;
         this.scopes = scopes;
-        this.checks = checks;
         this.reading = reading;
         this.jdbc = jdbc;
         JdbcTemplate template = new JdbcTemplate(database);
@@ -96,11 +93,8 @@ public class SheetService {
         Map<Long, String> slugs = new HashMap<>();
         in.forEach(table -> slugs.put(table.id(), table.slug()));
         Entries entries = new Entries(scope.order() == Order.SECTION, slugs);
-        Set<Long> found = scope.check() == null ? null : checks.in(ids(query), shown, scope.check());
         streaming.query(query.sql(), query.params(), (RowCallbackHandler) row -> {
-            if (found == null || found.contains(row.getLong(1))) {
-                entries.add(row.getLong(1), row.getString(2), row.getLong(3));
-            }
+            entries.add(row.getLong(1), row.getString(2), row.getLong(3));
         });
         return new ScopeReply(entries.deltas, entries.sections);
     }
@@ -126,12 +120,33 @@ public class SheetService {
         Scope scope = scopes.of(query);
         List<TableInfo> in = tablesOf(scope);
         Set<Integer> shown = shown(in, scope.languages());
-        List<Long> ids = ids(new ScopeSql(scope, in, shown));
-        if (scope.check() == null) {
-            return ids;
-        }
-        Set<Long> found = checks.in(ids, shown, scope.check());
-        return ids.stream().filter(found::contains).toList();
+        return ids(new ScopeSql(scope, in, shown));
+    }
+
+    /**
+     * What a scope's query string looks at, for who counts something beside the entries.
+     *
+     * @param tables numbers of its tables
+     * @param languages numbers of its languages; all that its tables are kept in when it names none
+     * @param entries the entries that its conditions leave, null when it has none
+     */
+    public record Looked(List<Long> tables, Set<Integer> languages, @Nullable List<Long> entries) {}
+
+    /** The tables, languages and entries of a scope; whether something is found in texts is no condition here. */
+    @Transactional(readOnly = true)
+    public Looked looked(String query) {
+        Scope scope = scopes.of(query).unchecked();
+        List<TableInfo> in = tablesOf(scope);
+        Set<Integer> shown = scope.languages().isEmpty()
+                ? in.stream()
+                        .flatMap(table -> table.languages().stream())
+                        .map(Kept::number)
+                        .collect(Collectors.toCollection(TreeSet::new))
+                : shown(in, scope.languages());
+        return new Looked(
+                in.stream().map(TableInfo::id).toList(),
+                shown,
+                scope.narrowed() ? ids(new ScopeSql(scope, in, shown)) : null);
     }
 
     private List<Long> ids(ScopeSql query) {
@@ -175,6 +190,7 @@ public class SheetService {
                         row.getString("section"),
                         row.getInt("max_length"),
                         row.getInt("max_lines"),
+                        row.getInt("max_width"),
                         List.of((String[]) row.getArray("tags").getArray()),
                         row.getBoolean("translatable"),
                         row.getObject("picture_id", Long.class),
@@ -307,6 +323,7 @@ public class SheetService {
             String section,
             int maxLength,
             int maxLines,
+            int maxWidth,
             List<String> tags,
             boolean translatable,
             @Nullable Long picture,

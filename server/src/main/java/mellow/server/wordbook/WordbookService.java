@@ -3,10 +3,13 @@ package mellow.server.wordbook;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import mellow.core.language.LanguageTag;
 import mellow.core.wordbook.AgreedTerm;
 import mellow.core.wordbook.WordFinder;
@@ -15,7 +18,9 @@ import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Reading;
 import mellow.server.people.Rights;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.dao.DuplicateKeyException;
+import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -55,10 +60,18 @@ public class WordbookService {
     private final LanguageService languages;
     private final PeopleService people;
     private final Reading reading;
+    private final ApplicationEventPublisher events;
     private final JdbcClient jdbc;
     private final Clock clock;
 
-    WordbookService(LanguageService languages, PeopleService people, Reading reading, JdbcClient jdbc, Clock clock) {
+    WordbookService(
+            LanguageService languages,
+            PeopleService people,
+            Reading reading,
+            ApplicationEventPublisher events,
+            JdbcClient jdbc,
+            Clock clock) {
+        this.events = events;
         this.languages = languages;
         this.people = people;
         this.reading = reading;
@@ -160,6 +173,7 @@ public class WordbookService {
                     .query(Long.class)
                     .single();
             put(id, texts);
+            tell(person, id, Set.of(text.strip()), texts);
             return id;
         } catch (DuplicateKeyException twice) {
             throw there(text);
@@ -180,6 +194,10 @@ public class WordbookService {
                             "not-your-language", "Only a reviewer of " + tag + " or a coordinator can change this.");
                 }
             });
+        }
+        Set<String> words = new HashSet<>(words(id));
+        if (rights.coordinator()) {
+            words.add(text.strip());
         }
         try {
             int changed = rights.coordinator()
@@ -206,12 +224,55 @@ public class WordbookService {
             throw there(text);
         }
         put(id, texts);
+        // A term that reads otherwise now concerns every language that it is agreed on in.
+        tell(person, id, words, words.size() > 1 ? agreed(id) : texts);
     }
+
+    private List<String> words(long id) {
+        return jdbc.sql("select text from term where id = :id")
+                .param("id", id)
+                .query(String.class)
+                .list();
+    }
+
+    private Map<String, TermText> agreed(long id) {
+        Map<String, TermText> agreed = new TreeMap<>();
+        jdbc.sql("select l.tag from term_text x join language l on l.id = x.language_id where x.term_id = :id")
+                .param("id", id)
+                .query((RowCallbackHandler) row -> agreed.put(row.getString("tag"), new TermText("", List.of())));
+        return agreed;
+    }
+
+    private void tell(long person, long id, Set<String> words, Map<String, TermText> texts) {
+        jdbc.sql("select language_id from term where id = :id")
+                .param("id", id)
+                .query(Integer.class)
+                .optional()
+                .filter(source -> !texts.isEmpty())
+                .ifPresent(source -> events.publishEvent(new WordsChanged(
+                        person,
+                        source,
+                        words,
+                        texts.keySet().stream()
+                                .map(tag -> languages.number(languages.parse(tag)))
+                                .collect(Collectors.toSet()))));
+    }
+
+    /**
+     * What was agreed on terms has changed; told in the transaction that changes it.
+     *
+     * @param person who changed it
+     * @param source number of the language of the terms
+     * @param words the terms, as they were and as they are
+     * @param languages numbers of the languages in which something else is agreed now
+     */
+    public record WordsChanged(long person, int source, Set<String> words, Set<Integer> languages) {}
 
     /** Takes a term out of the wordbook. */
     @Transactional
     public void remove(long person, long id) {
         people.rights(person).requireCoordinator("remove terms");
+        tell(person, id, Set.copyOf(words(id)), agreed(id));
         jdbc.sql("update term set removed_at = :now, version = version + 1 where id = :id and removed_at is null")
                 .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                 .param("id", id)

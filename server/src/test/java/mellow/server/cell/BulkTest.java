@@ -35,8 +35,8 @@ import org.springframework.beans.factory.annotation.Autowired;
 class BulkTest extends ServerTest {
 
     private static final int MANY = 500;
-    /** A dozen for the five hundred, and twenty once for a change of any size: rights, tables, counters, story, live. */
-    private static final int FEW = 32;
+    /** A dozen for the five hundred, and two dozen once for a change of any size: rights, tables, what texts are looked at by, counters, story, live. */
+    private static final int FEW = 36;
 
     @Autowired
     private CellService cells;
@@ -185,7 +185,7 @@ class BulkTest extends ServerTest {
                 mara,
                 ledger.slug("Ramp"),
                 Shape.PLAIN,
-                new Description("r.1", "", "", "", "", 0, 0, List.of(), true),
+                new Description("r.1", "", "", "", "", 0, 0, 0, List.of(), true),
                 new TreeMap<>(Map.of("other", "Another ramp")),
                 null);
         Assertions.assertThatThrownBy(() -> undoing.undo(mara, removed.change()))

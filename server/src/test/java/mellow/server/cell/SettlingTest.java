@@ -187,7 +187,7 @@ class SettlingTest extends ServerTest {
         long offer = offered(lina, "up", 0, "Rampe hoch");
         change(oskar, "up", CellChange.answer(Action.SETTLE, 1, offer, null));
         CellChanged cleared = change(oskar, "up", new CellChange(Action.CLEAR, 2, null, null, null, false, null));
-        ledger.run("update entry set max_length = 5 where key = 'up'");
+        ledger.limit("up", 5);
         Many undone = cells.undo(oskar, cleared.change()).orElseThrow();
         assertThat(undone.lowered()).singleElement().satisfies(one -> {
             assertThat(one.key()).isEqualTo("up");

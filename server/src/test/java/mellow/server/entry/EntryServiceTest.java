@@ -53,7 +53,7 @@ class EntryServiceTest extends ServerTest {
     }
 
     private static Description said(String key) {
-        return new Description(key, "", "", "", "", 0, 0, List.of(), true);
+        return new Description(key, "", "", "", "", 0, 0, 0, List.of(), true);
     }
 
     private static TreeMap<String, String> plain(String text) {

@@ -55,6 +55,7 @@ class ExportTest extends ServerTest {
     @Test
     void whatAFormatHasNoPlaceForIsToldBefore() throws Exception {
         ledger.run("update entry set section = 'Bow', max_length = 20 where key <> 'mid'");
+        ledger.lookAgain();
         ledger.change(mara, "mid", "de", CellChange.text(Action.PENCIL, 0, "Halb"));
         var losses = http.get(mara, "/api/tables/ramp-panel/export/losses?format=po&in=de")
                 .body();
@@ -75,6 +76,7 @@ class ExportTest extends ServerTest {
     @Test
     void allThatStandsAgainstAFileIsNamed() throws Exception {
         ledger.run("update entry set context = 'On the bridge' where key <> 'mid'");
+        ledger.lookAgain();
         var losses = http.get(mara, "/api/tables/ramp-panel/export/losses?format=json")
                 .body();
         assertThat(losses.path("refused").toString()).isEqualTo("[\"up\",\"down\"]");

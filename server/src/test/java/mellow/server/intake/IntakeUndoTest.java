@@ -281,7 +281,7 @@ class IntakeUndoTest extends ServerTest {
         choose(intake, ChangeKind.TEXTS_REPLACED, Choice.TAKE);
         intakes.apply(mara, intake, Progress.UNWATCHED);
         assertThat(ledger.cell("up", "de")).isEqualTo("settled Hoch");
-        ledger.run("update entry set max_length = 5  where key = 'up'");
+        ledger.limit("up", 5);
         Undoing.UndoReply undone = undoing.undo(mara, intake, false);
         assertThat(undone.pencilled()).satisfies(pencilled -> {
             assertThat(pencilled.amount()).isEqualTo(1);

@@ -51,6 +51,8 @@ class WriteRightsTest extends ServerTest {
             "{\"version\":0,\"name\":\"Boat\",\"kind\":\"app\",\"tables\":[],\"languages\":[]}";
     private static final String TERM =
             "\"term\":\"ramp\",\"note\":\"\",\"texts\":{\"pl\":{\"text\":\"rampa\",\"avoid\":[]}}}";
+    private static final String SETTINGS =
+            "{\"version\":0,\"weights\":{},\"placeholders\":[],\"forbidden\":\"\",\"lengthFactor\":0,\"keyRule\":\"\",\"charset\":\"\"}";
     private static final String NO_ENTRIES = "{\"entries\":[0]";
 
     /** Bodies are sound as far as rights go; what they name need not exist, because the right is asked first. */
@@ -144,6 +146,30 @@ class WriteRightsTest extends ServerTest {
         rules.put(
                 "PUT /api/questions/{id}/answer",
                 Rule.of(For.COORDINATOR, "/api/questions/0/answer", "{\"text\":\"That one.\"}"));
+        rules.put("PUT /api/tables/{slug}/checks", Rule.of(For.COORDINATOR, "/api/tables/ramp/checks", SETTINGS));
+        rules.put(
+                "PUT /api/products/{slug}/checks", Rule.of(For.COORDINATOR, "/api/products/nothing/checks", SETTINGS));
+        rules.put(
+                "DELETE /api/products/{slug}/fonts/{font}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/fonts/0", "{}"));
+        rules.put(
+                "POST /api/products/{slug}/fonts",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/fonts?size=16", "x"));
+        rules.put(
+                "PUT /api/entries/{entry}/cells/{language}/exceptions/{kind}",
+                Rule.of(
+                        For.REVIEWER,
+                        "/api/entries/{entry}/cells/pl/exceptions/length",
+                        "{\"text\":{\"other\":\"x\"},\"reason\":\"as drawn\"}"));
+        rules.put(
+                "DELETE /api/entries/{entry}/cells/{language}/exceptions/{kind}",
+                Rule.of(For.REVIEWER, "/api/entries/{entry}/cells/pl/exceptions/length", "{}"));
+        rules.put(
+                "POST /api/findings/again/stop",
+                Rule.of(For.COORDINATOR, "/api/findings/again/stop", "{\"scope\":\"\"}"));
+        rules.put(
+                "POST /api/findings/again/go-on",
+                Rule.of(For.COORDINATOR, "/api/findings/again/go-on", "{\"scope\":\"\"}"));
         rules.put("POST /api/terms", Rule.of(For.COORDINATOR, "/api/terms", "{\"source\":\"en\"," + TERM));
         rules.put("PUT /api/terms/{id}", Rule.of(For.REVIEWER, "/api/terms/0", "{\"version\":0," + TERM));
         rules.put("DELETE /api/terms/{id}", Rule.of(For.COORDINATOR, "/api/terms/0", "{}"));

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -85,6 +86,7 @@ class MigrationsTest {
                 .dataSource(source(url))
                 .locations("classpath:db/migration")
                 .target(version)
+                .configuration(Map.of("flyway.postgresql.transactional.lock", "false"))
                 .load();
     }
 

@@ -115,7 +115,7 @@ class ReviewTest extends ServerTest {
         assertThat(up.inForce()).isEqualTo("Rampe oben");
         assertThat(up.offers()).isEqualTo(2);
         assertThat(up.blockers()).isEmpty();
-        assertThat(strip("Last").blockers()).containsExactly("Missing: {n}.");
+        assertThat(strip("Last").blockers()).containsExactly("The placeholder {n} is missing.");
         assertThat(look(oskar, 0, ReviewQuery.Order.NEWEST).strips().get(0).key())
                 .as("newest first")
                 .isEqualTo("deck");
@@ -219,9 +219,10 @@ class ReviewTest extends ServerTest {
         long offer = strip("Last").offer();
         assertThatThrownBy(() -> ledger.change(oskar, "load", "de", CellChange.answer(Action.SETTLE, 1, offer, null)))
                 .isInstanceOf(Refusal.class)
-                .hasMessage("This cannot be settled. Missing: {n}.");
+                .hasMessage("This cannot be settled. The placeholder {n} is missing.");
         CellChange amended = new CellChange(Action.AMEND, 1, "Die Last", offer, null, false, null);
-        assertThatThrownBy(() -> ledger.change(oskar, "load", "de", amended)).hasMessageContaining("Missing: {n}.");
+        assertThatThrownBy(() -> ledger.change(oskar, "load", "de", amended))
+                .hasMessageContaining("The placeholder {n} is missing.");
         assertThat(ledger.cell("load", "de")).isEqualTo("offered");
         ledger.change(oskar, "load", "de", new CellChange(Action.AMEND, 1, "Last {n}", offer, null, false, null));
         assertThat(ledger.cell("load", "de")).isEqualTo("settled Last {n}");

@@ -1,6 +1,7 @@
 package mellow.server.support;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
 import mellow.core.language.LanguageTag;
@@ -9,27 +10,69 @@ import mellow.server.audit.Audit;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellService;
 import mellow.server.cell.CellView;
+import mellow.server.check.MaskKeeper;
 import mellow.server.intake.IntakeService;
 import mellow.server.people.Level;
 import mellow.server.people.PeopleService;
+import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Builds ledgers for tests and looks into them. */
 @Component
 public class Ledger {
 
+    private static final Duration LONG = Duration.ofSeconds(60);
+
     private final JdbcClient jdbc;
     private final PeopleService people;
     private final IntakeService intakes;
     private final CellService cells;
+    private final MaskKeeper masks;
+    private final RunService runs;
+    private final TransactionTemplate transaction;
 
-    Ledger(JdbcClient jdbc, PeopleService people, IntakeService intakes, CellService cells) {
+    Ledger(
+            JdbcClient jdbc,
+            PeopleService people,
+            IntakeService intakes,
+            CellService cells,
+            MaskKeeper masks,
+            RunService runs,
+            PlatformTransactionManager transactions) {
+        this.runs = runs;
+        this.masks = masks;
+        this.transaction = new TransactionTemplate(transactions);
         this.jdbc = jdbc;
         this.people = people;
         this.intakes = intakes;
         this.cells = cells;
+    }
+
+    /** Waits until all texts were looked at again that somebody's change made necessary. */
+    public void awaitRechecks() {
+        jdbc.sql("select distinct subject from run where kind = 'recheck' and status in ('queued', 'going')")
+                .query(Long.class)
+                .list()
+                .forEach(table -> runs.await("recheck", table, LONG));
+    }
+
+    /** Looks at every text anew, after something was changed that no screen can change. */
+    public void lookAgain() {
+        transaction.executeWithoutResult(status -> masks.ofEntries(
+                jdbc.sql("select id from entry").query(Long.class).list()));
+    }
+
+    /** Allows texts of an entry so many characters. */
+    public void limit(String key, int characters) {
+        jdbc.sql("update entry set max_length = :most where key = :key")
+                .param("most", characters)
+                .param("key", key)
+                .update();
+        lookAgain();
     }
 
     /** Removes everything but languages. */
@@ -37,7 +80,7 @@ public class Ledger {
         jdbc.sql(
                         """
                         truncate answering, standing_rule, question, term_text, term, person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part, intake, intake_line, intake_cell_was, intake_entry_was, token, master_file,
-                        cell_story, intake_entry, entry_story, coverage, coverage_day, activity, product, product_table, product_language, invite, kept_scope, run, attempt, known_browser, intake_decision, intake_file, dropped, dropped_file, spring_session, spring_session_attributes cascade
+                        cell_story, intake_entry, entry_story, coverage, coverage_day, activity, product, product_table, product_language, invite, kept_scope, run, attempt, known_browser, intake_decision, intake_file, dropped, dropped_file, finding_mask, check_setting, check_exception, product_font, recheck, spring_session, spring_session_attributes cascade
                         """)
                 .update();
     }

@@ -25,6 +25,7 @@ public abstract class ServerTest {
         // Tests note days and catch up themselves.
         registry.add("mellow.keep-days", () -> "false");
         registry.add("mellow.index-later", () -> "false");
+        registry.add("mellow.recheck", () -> "false");
     }
 
     @BeforeEach
@@ -35,6 +36,7 @@ public abstract class ServerTest {
     /** Whatever a test did, the record is sound afterwards. */
     @AfterEach
     void theRecordIsSound() {
+        ledger.awaitRechecks();
         assertThat(ledger.audit())
                 .allSatisfy(finding ->
                         assertThat(finding.examples()).as(finding.check()).isEmpty());

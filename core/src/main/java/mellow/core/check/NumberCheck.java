@@ -1,0 +1,208 @@
+package mellow.core.check;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellow.core.placeholder.Placeholder;
+import mellow.core.placeholder.Placeholders;
+
+/**
+ * Numbers that are not the source's. Digits of every script are digits; separators of thousands and decimals, ordinals, twelve or twenty-four hours and
+ * counting by ten thousands make no difference; a small number may be said in words.
+ */
+final class NumberCheck implements Check {
+
+    /** Languages have words for these that people use. */
+    private static final int SMALL = 12;
+
+    /** So many tell that the numbers are others altogether. */
+    private static final int MOST = 100;
+
+    private static final String GROUPING = ".,'’٬٫\u00A0\u202F\u2009·";
+
+    private record Number(String digits, int start, int end) {
+
+        boolean small() {
+            return digits.length() <= 2 && !digits.isEmpty() && Integer.parseInt(digits) <= SMALL;
+        }
+    }
+
+    @Override
+    public void lookAt(Form form, Found found) {
+        if (!form.comparable() || !form.anywhere(Traits.DIGIT) || form.message() != null) {
+            return;
+        }
+        List<Number> asked = in(form.source(), form);
+        List<Number> given = in(form.text(), form);
+        Set<String> inSource = asked.stream().map(Number::digits).collect(Collectors.toSet());
+        Set<String> inText = given.stream().map(Number::digits).collect(Collectors.toSet());
+        // How often a number stands makes no difference: a range may repeat its unit.
+        List<Number> missing = new ArrayList<>(asked.stream()
+                .filter(one -> !inText.contains(one.digits))
+                .limit(MOST)
+                .toList());
+        List<Number> extra = new ArrayList<>(given.stream()
+                .filter(one -> !inSource.contains(one.digits))
+                .limit(MOST)
+                .toList());
+        boolean halfDays = halfDays(form.source()) || halfDays(form.text());
+        extra.removeIf(number -> meet(number, missing, halfDays));
+        boolean changed = !missing.isEmpty() && !extra.isEmpty();
+        for (Number number : missing) {
+            if (changed || !number.small()) {
+                found.add(
+                        "number-missing",
+                        form.name(),
+                        "The source says " + form.source().substring(number.start, number.end)
+                                + ", this text does not.");
+            }
+        }
+        for (Number number : extra) {
+            if (changed || !number.small()) {
+                found.add(
+                        "number-extra",
+                        form.name(),
+                        form.text().substring(number.start, number.end) + " is not in the source.",
+                        number.start,
+                        number.end);
+            }
+        }
+    }
+
+    private static boolean meet(Number number, List<Number> missing, boolean halfDays) {
+        for (int i = 0; i < missing.size(); i++) {
+            Number one = missing.get(i);
+            if (scaled(one.digits).equals(scaled(number.digits))
+                            && scaled(one.digits).length() < Math.max(one.digits.length(), number.digits.length())
+                    || (halfDays && one.small() && twelveMore(one.digits, number.digits))
+                    || (halfDays && number.small() && twelveMore(number.digits, one.digits))) {
+                missing.remove(i);
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static boolean twelveMore(String twelve, String twentyFour) {
+        if (twentyFour.length() > 2 || twentyFour.isEmpty()) {
+            return false;
+        }
+        int hours = Integer.parseInt(twentyFour);
+        int half = Integer.parseInt(twelve);
+        return hours == half + 12 || (half == 12 && hours == 0);
+    }
+
+    /** Of a large number what stands before its zeros, so that 1,000,000 is 1 million and 10,000 is 1万. */
+    private static String scaled(String digits) {
+        int end = digits.length();
+        while (digits.length() >= 4 && end > 1 && digits.charAt(end - 1) == '0') {
+            end--;
+        }
+        return digits.substring(0, end);
+    }
+
+    /** Whether it counts hours twice to twelve: "5 pm", "5 p.m.", "午後5時". */
+    private static boolean halfDays(String text) {
+        for (int at = 1; at < text.length(); at++) {
+            char m = text.charAt(at);
+            if ((m == 'm' || m == 'M')
+                    && "apAP".indexOf(text.charAt(at - 1)) >= 0
+                    && (at < 2 || !Character.isLetter(text.charAt(at - 2)))
+                    && (at + 1 == text.length() || !Character.isLetter(text.charAt(at + 1)))) {
+                return true;
+            }
+        }
+        return text.contains(".m.") || text.contains("午");
+    }
+
+    private static List<Number> in(String text, Form form) {
+        List<Number> numbers = new ArrayList<>();
+        BitSet closed = closed(text, form);
+        int at = 0;
+        while (at < text.length()) {
+            if (closed.get(at)) {
+                at = closed.nextClearBit(at);
+                continue;
+            }
+            if (!digit(text.charAt(at)) || joined(text, at)) {
+                at++;
+                continue;
+            }
+            int start = at;
+            StringBuilder digits = new StringBuilder();
+            while (at < text.length() && (digit(text.charAt(at)) || separated(text, at))) {
+                if (digit(text.charAt(at))) {
+                    digits.append(Character.digit(text.charAt(at), 10));
+                }
+                at++;
+            }
+            String spelled = digits.toString().replaceFirst("^0+(?=\\d)", "");
+            numbers.add(new Number(spelled, start, at));
+        }
+        return numbers;
+    }
+
+    /** Places of placeholders, tags and links: their digits are no numbers. */
+    private static BitSet closed(String text, Form form) {
+        BitSet closed = new BitSet();
+        if (Traits.in(Traits.of(text), Traits.PLACEHOLDER)
+                || form.ground().settings().placeholders().custom()) {
+            Placeholders syntax = form.ground().settings().placeholders();
+            for (Placeholder one : PlaceholderCheck.meant(syntax.in(text), syntax.in(form.source()))) {
+                closed.set(one.start(), one.end());
+            }
+        }
+        if (text.indexOf('<') >= 0) {
+            for (Tag tag : Tag.in(text, form.source())) {
+                closed.set(tag.start(), tag.end());
+            }
+        }
+        int link = text.indexOf("://");
+        while (link >= 0) {
+            int end = link;
+            while (end < text.length() && !Character.isWhitespace(text.charAt(end))) {
+                end++;
+            }
+            closed.set(link, end);
+            link = text.indexOf("://", end);
+        }
+        return closed;
+    }
+
+    /** Part of a name: "MP3", "C4D", "v2". */
+    private static boolean joined(String text, int at) {
+        return at > 0
+                && (Character.isLetter(text.charAt(at - 1)) && text.charAt(at - 1) < 0x250
+                        || text.charAt(at - 1) == '_');
+    }
+
+    private static boolean separated(String text, int at) {
+        char c = text.charAt(at);
+        if (GROUPING.indexOf(c) < 0 && !(c == ' ' && threeMore(text, at))) {
+            return false;
+        }
+        return at + 1 < text.length() && digit(text.charAt(at + 1)) && !minutes(text, at);
+    }
+
+    /** Whether exactly two digits follow: hours and minutes, euros and cents, which are compared one by one. */
+    private static boolean minutes(String text, int at) {
+        return at + 2 < text.length()
+                && digit(text.charAt(at + 2))
+                && (at + 3 >= text.length() || !digit(text.charAt(at + 3)));
+    }
+
+    /** Whether a space stands before exactly three digits, and after one to three: a separator of thousands. */
+    private static boolean threeMore(String text, int at) {
+        int end = at + 1;
+        while (end < text.length() && digit(text.charAt(end))) {
+            end++;
+        }
+        return end - at - 1 == 3;
+    }
+
+    private static boolean digit(char c) {
+        return Character.isDigit(c);
+    }
+}

@@ -1,0 +1,62 @@
+package mellow.core.check;
+
+import java.util.LinkedHashSet;
+import java.util.Set;
+import java.util.SortedMap;
+import mellow.core.wordbook.AgreedTerm;
+import mellow.core.wordbook.TermFinder;
+import mellow.core.wordbook.WordFinder;
+
+/** Terms of the source for which the text does not say what was agreed, in no form of theirs; and words that the wordbook says to avoid. */
+final class TermCheck implements Check {
+
+    @Override
+    public void lookAt(Inspected text, Found found) {
+        TermFinder terms = text.ground().terms();
+        if (terms.isEmpty()) {
+            return;
+        }
+        Set<AgreedTerm> inSource = new LinkedHashSet<>();
+        text.measure().source().values().forEach(source -> inSource.addAll(terms.in(source)));
+        for (AgreedTerm term : inSource) {
+            if (!avoided(term, text.text(), found)) {
+                unused(term, text, found);
+            }
+        }
+    }
+
+    /** Whether a word to avoid stands in the text, which says enough about the term. */
+    private static boolean avoided(AgreedTerm term, SortedMap<String, String> text, Found found) {
+        boolean[] any = {false};
+        for (String avoid : term.avoid()) {
+            text.forEach((form, words) -> WordFinder.in(words, avoid).stream()
+                    .findFirst()
+                    .ifPresent(place -> {
+                        any[0] = true;
+                        String said = words.substring(place.start(), place.end());
+                        String instead = term.text().isEmpty() ? "." : "; say “" + term.text() + "”.";
+                        found.add(
+                                "word-to-avoid",
+                                form,
+                                "“" + said + "” is to be avoided" + instead,
+                                place.start(),
+                                place.end());
+                    }));
+        }
+        return any[0];
+    }
+
+    /** A plural text may leave the term out where it says the number alone; one form that has it is enough. */
+    private static void unused(AgreedTerm term, Inspected text, Found found) {
+        if (term.text().isEmpty()
+                || text.text().values().stream()
+                        .anyMatch(words -> TermFinder.says(
+                                words, term.text(), text.ground().facts().locale()))) {
+            return;
+        }
+        found.add(
+                "term-not-used",
+                text.text().firstKey(),
+                "The wordbook says “" + term.text() + "” for “" + term.term() + "”.");
+    }
+}

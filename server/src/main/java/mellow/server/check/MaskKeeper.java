@@ -1,0 +1,277 @@
+package mellow.server.check;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Objects;
+import java.util.SortedMap;
+import java.util.TreeSet;
+import mellow.core.check.Kind;
+import mellow.core.check.Weight;
+import mellow.server.check.Exceptions.Allowed;
+import mellow.server.check.MaskReader.Found;
+import mellow.server.common.TextColumns;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.RowCallbackHandler;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Keeps what is found in texts beside them. Whoever changes texts, sources, limits or what counts as an entry calls this in the same transaction, after the
+ * change. The outcome alone is looked at, so it makes no difference how the record came to be as it is.
+ */
+@Component
+public class MaskKeeper {
+
+    private static final int AT_ONCE = 1_000;
+    /** A source that stands more often in a table is a word like "OK", which is said as each place needs it. */
+    private static final int MOST_TWINS = 200;
+
+    private static final long OTHERWISE = Kind.OTHERWISE.bit();
+
+    /** What is written of texts that were looked at; whether a source is said differently elsewhere is kept as it is. */
+    private static final String PUT =
+            """
+            merge into finding_mask m
+            using (select * from unnest(:entries::bigint[], :languages::int[], :tables::bigint[], :stops::bigint[], :minds::bigint[])
+                n(entry_id, language_id, table_id, stops, minds)) n
+            on m.entry_id = n.entry_id and m.language_id = n.language_id
+            when matched and n.stops = 0 and n.minds = 0 and m.twin is null then delete
+            when matched and (m.stops, m.minds, m.table_id) is distinct from
+                (n.stops | (m.stops & %1$d), n.minds | (m.minds & %1$d), n.table_id) then
+                update set stops = n.stops | (m.stops & %1$d), minds = n.minds | (m.minds & %1$d), table_id = n.table_id
+            when not matched and (n.stops <> 0 or n.minds <> 0) then
+                insert (entry_id, language_id, table_id, stops, minds) values (n.entry_id, n.language_id, n.table_id, n.stops, n.minds)
+            """
+                    .formatted(OTHERWISE);
+
+    /** Sources that the entries share with others now, or shared when they were last looked at. */
+    private static final String TWINS =
+            """
+            select e.table_id, md5(e.source) twin from entry e
+            where e.id = any(:entries) and e.source <> '' and e.removed_at is null and e.translatable and e.shape = 'plain' and exists (
+                select 1 from entry o where o.table_id = e.table_id and md5(o.source) = md5(e.source) and o.id <> e.id
+                  and o.removed_at is null and o.translatable and o.shape = 'plain')
+            union
+            select m.table_id, m.twin from finding_mask m where m.entry_id = any(:entries) and m.twin is not null
+            order by 1, 2
+            """;
+    /** Nobody else can change texts of the same source until this transaction ends, and what they changed before is seen by the next statement. */
+    private static final String HOLD =
+            "select pg_advisory_xact_lock(hashtextextended(twin, table_id)) from unnest(:tables::bigint[], :twins::text[]) t(table_id, twin)";
+
+    private static final String SAID =
+            """
+            with shared as (select * from unnest(:tables::bigint[], :twins::text[]) t(table_id, twin)),
+            said as (
+                select e.id entry_id, c.language_id, e.table_id, s.twin, e.source, c.text,
+                    min(c.text) over same is distinct from max(c.text) over same and count(*) over (partition by e.table_id, s.twin, c.language_id) <= %1$d otherwise
+                from shared s
+                join entry e on e.table_id = s.table_id and md5(e.source) = s.twin and e.removed_at is null and e.translatable and e.shape = 'plain'
+                join cell c on c.entry_id = e.id and c.text is not null and (:languages::int[] is null or c.language_id = any(:languages))
+                window same as (partition by e.table_id, e.source, e.context, e.note, c.language_id)),
+            before as (select m.entry_id, m.language_id, m.table_id, m.twin from finding_mask m join shared s on s.table_id = m.table_id and s.twin = m.twin
+                where :languages::int[] is null or m.language_id = any(:languages))
+            select coalesce(s.entry_id, b.entry_id) entry_id, coalesce(s.language_id, b.language_id) language_id, coalesce(s.table_id, b.table_id) table_id,
+                coalesce(s.twin, b.twin) twin, coalesce(s.otherwise, false) otherwise, s.source, s.text
+            from said s full join before b on b.entry_id = s.entry_id and b.language_id = s.language_id
+            where s.otherwise or b.entry_id is not null
+            order by 1, 2
+            """
+                    .formatted(MOST_TWINS);
+    private static final String SAY =
+            """
+            merge into finding_mask m
+            using (select * from unnest(:entries::bigint[], :languages::int[], :tables::bigint[], :twins::text[], :stops::bigint[], :minds::bigint[])
+                n(entry_id, language_id, table_id, twin, stops, minds)) n
+            on m.entry_id = n.entry_id and m.language_id = n.language_id
+            when matched and n.twin is null and (m.stops & ~%1$d) = 0 and (m.minds & ~%1$d) = 0 then delete
+            when matched and (m.twin, m.stops, m.minds) is distinct from (n.twin, (m.stops & ~%1$d) | n.stops, (m.minds & ~%1$d) | n.minds) then
+                update set twin = n.twin, stops = (m.stops & ~%1$d) | n.stops, minds = (m.minds & ~%1$d) | n.minds
+            when not matched and n.twin is not null then
+                insert (entry_id, language_id, table_id, stops, minds, twin) values (n.entry_id, n.language_id, n.table_id, n.stops, n.minds, n.twin)
+            """
+                    .formatted(OTHERWISE);
+
+    /** A kind that counts otherwise now is moved where it was found; nothing has to be looked at for that. */
+    private static final String MOVE =
+            """
+            update finding_mask set
+                stops = case when :weight = 'stop' then stops | ((stops | minds) & :bit) else stops & ~:bit::bigint end,
+                minds = case when :weight = 'mind' then minds | ((stops | minds) & :bit) else minds & ~:bit::bigint end,
+                twin = case when :weight = 'off' and :bit = %d then null else twin end
+            where table_id = :table and (stops | minds) & :bit <> 0 and not (:weight = 'off' and (stops | minds) & ~:bit::bigint = 0)
+            """
+                    .formatted(Kind.OTHERWISE.bit());
+
+    private static final String FORGET =
+            "delete from finding_mask where table_id = :table and (stops | minds) & ~:bit::bigint = 0";
+
+    private final JdbcClient jdbc;
+
+    MaskKeeper(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** Looks at the sources of entries and all their texts anew, and at the texts of other entries with the same sources. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void ofEntries(Collection<Long> entries) {
+        of(entries, null);
+    }
+
+    /** The same for texts in some languages, whose sources did not change. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void ofTexts(Collection<Long> entries, Collection<Integer> languages) {
+        of(entries, languages.toArray(Integer[]::new));
+    }
+
+    /** The same for those that {@code look} is about, by what it has read already. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void ofTexts(Inspector.Look look, Collection<Long> entries, Collection<Integer> languages) {
+        List<Long> some = List.copyOf(new TreeSet<>(entries));
+        if (some.isEmpty()) {
+            return;
+        }
+        Integer[] numbers = languages.toArray(Integer[]::new);
+        put(new MaskReader(jdbc, look.grounds()).of(some, numbers));
+        twins(some, numbers, look.grounds());
+    }
+
+    /** The same as {@link #ofEntries} for all entries that an intake touched. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void ofIntake(long intake) {
+        ofEntries(entriesOf(intake));
+    }
+
+    /** The entries that an intake touched. */
+    public List<Long> entriesOf(long intake) {
+        return jdbc.sql("select entry_id from intake_entry where intake_id = :intake order by entry_id")
+                .param("intake", intake)
+                .query(Long.class)
+                .list();
+    }
+
+    /** A kind counts otherwise in a table now; one that was not looked for before has to be looked for besides. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void moved(long table, Kind kind, Weight weight) {
+        if (weight == Weight.OFF) {
+            jdbc.sql(FORGET).param("table", table).param("bit", kind.bit()).update();
+        }
+        jdbc.sql(MOVE)
+                .param("table", table)
+                .param("weight", weight.word())
+                .param("bit", kind.bit())
+                .update();
+    }
+
+    private void of(Collection<Long> entries, Integer @Nullable [] languages) {
+        Grounds grounds = new Grounds(jdbc);
+        List<Long> inOrder = List.copyOf(new TreeSet<>(entries));
+        for (int from = 0; from < inOrder.size(); from += AT_ONCE) {
+            List<Long> some = inOrder.subList(from, Math.min(inOrder.size(), from + AT_ONCE));
+            put(new MaskReader(jdbc, grounds).of(some, languages));
+            twins(some, languages, grounds);
+        }
+    }
+
+    private void put(List<Found> found) {
+        int n = found.size();
+        Long[] entries = new Long[n];
+        Integer[] languages = new Integer[n];
+        Long[] tables = new Long[n];
+        Long[] stops = new Long[n];
+        Long[] minds = new Long[n];
+        for (int i = 0; i < n; i++) {
+            Found one = found.get(i);
+            entries[i] = one.entry();
+            languages[i] = one.language();
+            tables[i] = one.table();
+            stops[i] = one.masks().stops();
+            minds[i] = one.masks().minds();
+        }
+        jdbc.sql(PUT)
+                .param("entries", entries)
+                .param("languages", languages)
+                .param("tables", tables)
+                .param("stops", stops)
+                .param("minds", minds)
+                .update();
+    }
+
+    private void twins(List<Long> entries, Integer @Nullable [] languages, Grounds grounds) {
+        List<Long> tables = new ArrayList<>();
+        List<String> twins = new ArrayList<>();
+        jdbc.sql(TWINS).param("entries", entries.toArray(Long[]::new)).query((RowCallbackHandler) row -> {
+            tables.add(row.getLong("table_id"));
+            twins.add(row.getString("twin"));
+        });
+        if (tables.isEmpty()) {
+            return;
+        }
+        Long[] tableArray = tables.toArray(Long[]::new);
+        String[] twinArray = twins.toArray(String[]::new);
+        jdbc.sql(HOLD).param("tables", tableArray).param("twins", twinArray).query((RowCallbackHandler) row -> {
+            // Each line is a lock that is held now.
+        });
+        Said said = new Said();
+        jdbc.sql(SAID)
+                .param("tables", tableArray)
+                .param("twins", twinArray)
+                .param("languages", languages)
+                .query((RowCallbackHandler) said::add);
+        said.judge(
+                said.twins.stream().allMatch(Objects::isNull)
+                        ? Allowed.NONE
+                        : new Exceptions(jdbc).of(said.entries.toArray(Long[]::new)),
+                grounds);
+        if (!said.entries.isEmpty()) {
+            jdbc.sql(SAY)
+                    .param("entries", said.entries.toArray(Long[]::new))
+                    .param("languages", said.languages.toArray(Integer[]::new))
+                    .param("tables", said.tables.toArray(Long[]::new))
+                    .param("twins", said.twins.toArray(String[]::new))
+                    .param("stops", said.stops.toArray(Long[]::new))
+                    .param("minds", said.minds.toArray(Long[]::new))
+                    .update();
+        }
+    }
+
+    /** Columns of what is said differently, or was. */
+    private static final class Said {
+        private final List<Long> entries = new ArrayList<>();
+        private final List<Integer> languages = new ArrayList<>();
+        private final List<Long> tables = new ArrayList<>();
+        private final List<@Nullable String> twins = new ArrayList<>();
+        private final List<SortedMap<String, String>> sources = new ArrayList<>();
+        private final List<SortedMap<String, String>> texts = new ArrayList<>();
+        private final List<Long> stops = new ArrayList<>();
+        private final List<Long> minds = new ArrayList<>();
+
+        void add(ResultSet row) throws SQLException {
+            entries.add(row.getLong("entry_id"));
+            languages.add(row.getInt("language_id"));
+            tables.add(row.getLong("table_id"));
+            twins.add(row.getBoolean("otherwise") ? row.getString("twin") : null);
+            sources.add(TextColumns.allForms(row.getString("source"), null));
+            texts.add(TextColumns.allForms(row.getString("text"), null));
+        }
+
+        /** Where it does not count, or somebody said that it is right, there is nothing. */
+        void judge(Allowed allowed, Grounds grounds) {
+            for (int i = 0; i < entries.size(); i++) {
+                Weight weight = grounds.settings(tables.get(i)).weight(Kind.OTHERWISE);
+                boolean found = twins.get(i) != null
+                        && weight != Weight.OFF
+                        && !allowed.holds(
+                                Kind.OTHERWISE, entries.get(i), languages.get(i), sources.get(i), texts.get(i));
+                twins.set(i, found ? twins.get(i) : null);
+                stops.add(found && weight == Weight.STOP ? OTHERWISE : 0L);
+                minds.add(found && weight == Weight.MIND ? OTHERWISE : 0L);
+            }
+        }
+    }
+}

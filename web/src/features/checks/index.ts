@@ -1,0 +1,1 @@
+export { useFindingCounts } from "./useFindings";
