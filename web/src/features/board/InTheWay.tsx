@@ -2,7 +2,8 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { count, languageName, t } from "../../words/words";
 import { Mark } from "../../scope/Mark";
-import { ledgerAt, type CellState, type Scope } from "../../scope/scope";
+import { ledgerAt, writeScope, type CellState, type Scope } from "../../scope/scope";
+import { useFindingCounts } from "../checks";
 
 /** What holds work up, the most urgent first: what went stale unnoticed, what waits for an answer, what came back. */
 const HINDRANCES = ["stale", "offered", "returned", "untranslated"] as const satisfies CellState[];
@@ -22,11 +23,25 @@ export function InTheWay({ tables, scope, languages }: Props) {
       .sort((a, b) => b.n - a.n);
     return { state, found, all: found.reduce((sum, one) => sum + one.n, 0) };
   }).filter((kind) => kind.all > 0);
+  const at = writeScope(scope);
+  const broken = useFindingCounts(at).data?.stopped ?? 0;
   return (
     <section aria-labelledby="way" tabIndex={0}>
       <h2 id="way">{t("board.way")}</h2>
-      {kinds.length === 0 && <p className="soft">{t(tables.length ? "board.clear" : "empty.noTables")}</p>}
+      {kinds.length === 0 && broken === 0 && (
+        <p className="soft">{t(tables.length ? "board.clear" : "empty.noTables")}</p>
+      )}
       <ul className="kinds">
+        {broken > 0 && (
+          <li>
+            <span className="broken" aria-hidden="true" />
+            <div>
+              <Link to={`/checks${at ? `?${at}` : ""}`} className="all">
+                {t("way.broken", { n: broken })}
+              </Link>
+            </div>
+          </li>
+        )}
         {kinds.map(({ state, found, all }) => (
           <li key={state}>
             <Mark state={state} labelled={false} />

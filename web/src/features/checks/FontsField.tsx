@@ -105,7 +105,7 @@ export function FontsField({ product, editable }: { product: Schemas["ProductRep
             select
             size="small"
             margin="dense"
-            label={t("checks.fontLanguage")}
+            label={t("checks.lettersOf")}
             value={looked}
             onChange={(event) => setLooked(event.target.value)}
           >

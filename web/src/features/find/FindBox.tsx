@@ -15,6 +15,7 @@ const SCREENS = [
   { path: "/review", name: "tabs.review" },
   { path: "/offers", name: "tabs.offers" },
   { path: "/intake", name: "tabs.intake" },
+  { path: "/checks", name: "tabs.checks" },
   { path: "/wordbook", name: "tabs.wordbook" },
   { path: "/people", name: "tabs.people" },
   { path: "/products", name: "tabs.products" },

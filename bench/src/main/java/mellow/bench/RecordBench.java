@@ -21,8 +21,8 @@ import tools.jackson.databind.JsonNode;
 /** {@code ./mellow bench record}: board, scopes, pages, find and saving in one table of 200,000 entries in 20 languages, 4 million cells. */
 public final class RecordBench {
 
-    private static final int ENTRIES = Integer.getInteger("mellow.bench.entries", 200_000);
-    private static final String[] LANGUAGES = {
+    static final int ENTRIES = Integer.getInteger("mellow.bench.entries", 200_000);
+    static final String[] LANGUAGES = {
         "de", "fi", "et", "pl", "pt-BR", "ar", "ja", "fr", "es", "it", "nl", "sv", "da", "nb", "cs", "sk", "hu", "ro",
         "lt", "lv"
     };
@@ -34,7 +34,7 @@ public final class RecordBench {
     private final Figures figures;
     private final PrintStream out;
 
-    private RecordBench(Product product, PrintStream out) {
+    RecordBench(Product product, PrintStream out) {
         this.product = product;
         this.out = out;
         this.figures = new Figures(out);
@@ -55,7 +55,7 @@ public final class RecordBench {
     }
 
     /** 200,000 entries of real-looking words; of the cells 88 % settled, 4 % stale, 2 % pencilled, 1 % offered, the rest untranslated. */
-    private void fill() throws Exception {
+    void fill() throws Exception {
         long start = System.nanoTime();
         StringBuilder languages = new StringBuilder();
         for (String tag : LANGUAGES) {

@@ -44,6 +44,8 @@ class AccessibilityTest {
         "light, /board?product=deckside&unit=words, true, .forecasts li",
         "light, /review?in=pl, true, .strip",
         "dark, /review?in=pl, true, .strip",
+        "light, /checks?kind=placeholder, true, .places li",
+        "dark, /checks?kind=placeholder, true, .places li",
         "light, /wordbook, true, .wordbook table",
         "dark, /wordbook, true, .wordbook table",
         "light, /people, true, .listed",
@@ -131,6 +133,9 @@ class AccessibilityTest {
         "/people, Add a person",
         "/people, Tokens for programs",
         "/wordbook, Add a term",
+        "/checks, What counts as wrong",
+        "/checks?kind=space, Look at the",
+        "/checks?kind=space, This is right",
         "/ledger?table=ramp-panel&in=de, Send out"
     })
     void nothingInDialogs(String path, String button) {

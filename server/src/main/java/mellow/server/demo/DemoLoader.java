@@ -11,6 +11,8 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
 import mellow.core.text.Shape;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
@@ -26,6 +28,8 @@ import mellow.server.demo.Scenario.Step;
 import mellow.server.demo.Scenario.Word;
 import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
+import mellow.server.finding.FontService;
+import mellow.server.finding.SettingsService;
 import mellow.server.intake.Drops;
 import mellow.server.intake.IntakeService;
 import mellow.server.people.Level;
@@ -70,6 +74,8 @@ public class DemoLoader {
     private final PeopleService people;
     private final WordbookService wordbook;
     private final QuestionService questions;
+    private final SettingsService settings;
+    private final FontService fonts;
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final LedgerClock clock;
@@ -85,6 +91,8 @@ public class DemoLoader {
             PeopleService people,
             WordbookService wordbook,
             QuestionService questions,
+            SettingsService settings,
+            FontService fonts,
             JdbcClient jdbc,
             JsonMapper json,
             LedgerClock clock) {
@@ -98,6 +106,8 @@ public class DemoLoader {
         this.people = people;
         this.wordbook = wordbook;
         this.questions = questions;
+        this.settings = settings;
+        this.fonts = fonts;
         this.jdbc = jdbc;
         this.json = json;
         this.clock = clock;
@@ -134,6 +144,8 @@ public class DemoLoader {
         scenario.products().forEach(product -> products.create(first, product));
         json.readValue(content(scenario.wordbook()), WORDS)
                 .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
+        scenario.checks().forEach((table, wanted) -> settings.changeTable(first, table, wanted));
+        scenario.fonts().forEach(font -> fonts.put(first, font.product(), null, font.size(), content(font.file())));
         scenario.questions().forEach(question -> ask(question, now));
         // Everyone has been here before, so that there is news.
         clock.at(now.minus(Duration.ofHours(LAST_SEEN)), () -> scenario.people()
@@ -210,6 +222,9 @@ public class DemoLoader {
         intakes.decide(person, intake, slug.orElse(null), slug.isPresent() ? null : table, step.arrival());
         if (Boolean.TRUE.equals(step.open())) {
             return;
+        }
+        if (Boolean.TRUE.equals(step.withoutSource())) {
+            intakes.decide(person, intake, ChangeKind.WITHOUT_SOURCE, Choice.TAKE);
         }
         intakes.apply(person, intake, Progress.UNWATCHED);
         if (!step.settlesOwn().isEmpty()) {

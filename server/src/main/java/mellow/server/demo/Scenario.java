@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.finding.SettingsService.CheckSettings;
 import mellow.server.product.ProductService;
 import mellow.server.wordbook.WordbookService.TermText;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +20,8 @@ import org.jspecify.annotations.Nullable;
  * @param products what uses the tables
  * @param wordbook a file of terms
  * @param questions what people asked about entries
+ * @param checks what counts as wrong, by table
+ * @param fonts what products show their texts with
  */
 record Scenario(
         String password,
@@ -27,7 +30,12 @@ record Scenario(
         List<Step> steps,
         List<ProductService.Definition> products,
         String wordbook,
-        List<Asked> questions) {
+        List<Asked> questions,
+        Map<String, CheckSettings> checks,
+        List<Font> fonts) {
+
+    /** A product's font for all its languages: a file of the demo, in pixels per em. */
+    record Font(String product, String file, double size) {}
 
     /** A term of English with its translations by tag. */
     record Word(String term, String note, Map<String, TermText> texts) {}
@@ -95,6 +103,7 @@ record Scenario(
             @Nullable String folder,
             @Nullable List<String> files,
             @Nullable Boolean open,
+            @Nullable Boolean withoutSource,
             @Nullable String shaped,
             Arrival arrival,
             List<String> settlesOwn,
@@ -102,6 +111,7 @@ record Scenario(
 
         Step {
             open = open != null && open;
+            withoutSource = withoutSource != null && withoutSource;
             arrival = arrival == null ? Arrival.SETTLED : arrival;
             settlesOwn = settlesOwn == null ? List.of() : settlesOwn;
             answers = answers == null ? List.of() : answers;

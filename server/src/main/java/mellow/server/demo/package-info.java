@@ -1,6 +1,19 @@
 /** Loads the demo data through the normal intake. */
 @NullMarked
-@Uses({"cell", "common", "coverage", "entry", "intake", "people", "product", "question", "run", "table", "wordbook"})
+@Uses({
+    "cell",
+    "common",
+    "coverage",
+    "entry",
+    "finding",
+    "intake",
+    "people",
+    "product",
+    "question",
+    "run",
+    "table",
+    "wordbook"
+})
 package mellow.server.demo;
 
 import mellow.core.Uses;

@@ -8,6 +8,7 @@ import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -161,7 +162,8 @@ public class SettingsService {
     }
 
     private static Map<String, String> words(Map<Kind, Weight> weights) {
-        Map<String, String> words = new TreeMap<>();
+        // In the order in which kinds are told.
+        Map<String, String> words = new LinkedHashMap<>();
         weights.forEach((kind, weight) -> words.put(kind.word(), weight.word()));
         return words;
     }

@@ -10,6 +10,8 @@ import mellow.core.format.Problems;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.csv.CsvFormat;
 import mellow.core.merge.Arrival;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
 import mellow.core.set.FileSet;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
@@ -246,6 +248,13 @@ public class IntakeService {
         Intake intake = planner.open(person, id);
         IntakeOptions options = planner.options(intake);
         decide(person, id, options.going(options.where().into(table, newTable, arrival)));
+    }
+
+    /** Says of all changes of a kind what becomes of them. */
+    @Transactional
+    public void decide(long person, long id, ChangeKind kind, Choice choice) {
+        IntakeOptions options = planner.options(planner.open(person, id));
+        decide(person, id, options.going(options.where().choosing(kind, choice)));
     }
 
     /** What taking an intake back would do. Changes nothing. */

@@ -37,6 +37,7 @@ class PageController {
         "/sign-in",
         "/ledger",
         "/wordbook",
+        "/checks",
         "/review",
         "/intake",
         "/intake/{id}",

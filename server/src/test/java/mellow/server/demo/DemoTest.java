@@ -4,11 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import mellow.server.finding.FindingService;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
 class DemoTest extends ServerTest {
+
+    @Autowired
+    private FindingService findings;
 
     @Autowired
     private DemoLoader demo;
@@ -37,6 +41,11 @@ class DemoTest extends ServerTest {
         assertThat(ledger.ask(Integer.class, "select count(*) from person where password_hash not like '$2%'"))
                 .isZero();
 
+        ledger.awaitRechecks();
+        assertThat(findings.counts("").kinds())
+                .as("every kind of finding, with a real cause")
+                .allSatisfy(kind ->
+                        assertThat(kind.stops() + kind.minds()).as(kind.kind()).isPositive());
         assertThat(ledger.differences()).isZero();
         assertThat(ledger.ask(
                         Integer.class,
