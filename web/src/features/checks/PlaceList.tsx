@@ -38,11 +38,13 @@ export function PlaceList({ me, scope, kind, languages, onSay }: Props) {
   const excepted = pages[0]?.right ?? [];
   const sure = mends.data?.texts ?? [];
   const again = () => void queries.invalidateQueries({ queryKey: [FINDINGS] });
+  const keep = useUndoKey(onSay, again);
   const carryOut = async (texts: Schemas["MendedText"][]) => {
     setBusy(true);
     try {
       const done = await mendCells(texts);
-      onSay(mendedSaid(done, texts.length), done.change);
+      if (done.changed > 0) keep(done.change);
+      onSay(mendedSaid(done, texts.length), done.changed > 0 ? done.change : undefined);
     } catch (failure) {
       onSay(sentenceOf(failure));
     } finally {
@@ -50,7 +52,6 @@ export function PlaceList({ me, scope, kind, languages, onSay }: Props) {
       again();
     }
   };
-  useUndoKey(onSay, again);
   const takeBack = (place: Schemas["FindingPlace"]) => {
     ask(`/api/entries/${place.entry}/cells/${encodeURIComponent(place.language)}/exceptions/${kind}`, {
       method: "DELETE",
