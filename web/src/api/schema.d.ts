@@ -1793,6 +1793,7 @@ export interface components {
             returned?: string;
             settled: boolean;
             state: string;
+            stops?: string[];
             text?: string;
             /** Format: int32 */
             version: number;

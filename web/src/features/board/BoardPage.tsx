@@ -9,6 +9,7 @@ import { listed, t } from "../../words/words";
 import { readScope, writeScope } from "../../scope/scope";
 import { languagesOf, tablesOf } from "../../scope/scopeTables";
 import { Choice, Choices, Picker } from "../../parts/Picker";
+import { FINDINGS } from "../checks";
 import { ScopeLine } from "../../scope/ScopeLine";
 import { useProducts, useTables } from "../../scope/useTables";
 import type { Person } from "../../session/useSession";
@@ -36,6 +37,7 @@ export function BoardPage({ me }: { me: Person }) {
         atMostEvery(500, () => {
           void queries.invalidateQueries({ queryKey: ["tables"] });
           void queries.invalidateQueries({ queryKey: ["board"] });
+          void queries.invalidateQueries({ queryKey: [FINDINGS] });
         }),
       [queries],
     ),

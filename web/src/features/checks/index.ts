@@ -1,1 +1,2 @@
-export { useFindingCounts } from "./useFindings";
+export { kindName } from "./kinds";
+export { FINDINGS, useFindingCounts } from "./useFindings";

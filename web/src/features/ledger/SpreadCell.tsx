@@ -9,7 +9,8 @@ import type { CellView } from "../../sheet/rowStore";
 import type { Editing } from "../../sheet/useEditing";
 import { fieldsOf } from "../../text/shapes";
 import { TextShown } from "../../text/TextShown";
-import { languageName, t } from "../../words/words";
+import { languageName, listed, t } from "../../words/words";
+import { kindName } from "../checks";
 import { Blockers } from "./Blockers";
 import { cellId } from "./cellId";
 import { useSheet } from "./sheetModel";
@@ -134,6 +135,11 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
           ) : (
             <div className="text none" dir={dir}>
               <bdi>{t("state.untranslated")}</bdi>
+            </div>
+          )}
+          {!open && cell?.stops && shown.text === cell.text && (
+            <div className="blockers" dir="ltr">
+              {listed(cell.stops.map(kindName))}
             </div>
           )}
         </div>

@@ -93,7 +93,7 @@ class AccessibilityTest {
         browser.chord(Keys.CONTROL, "h");
         browser.see("[role=dialog] input").sendKeys("ramp", Keys.TAB, "deck");
         browser.see("[role=dialog] button[type=submit]").click();
-        browser.see(".hits .hit");
+        browser.see(".changes .change");
         assertNothing(browser);
         browser.press(Keys.ESCAPE);
         browser.gone("[role=dialog]");

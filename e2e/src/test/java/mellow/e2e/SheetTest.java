@@ -163,9 +163,9 @@ class SheetTest {
                     .click();
             browser.see("[role=dialog] button[type=submit]").click();
             browser.see("[role=dialog]", "Found in 2 texts.");
-            assertThat(browser.see(".hits", "Balken {Kiel}").getText()).doesNotContain("Kielschwein");
+            assertThat(browser.see(".changes", "Balken {Kiel}").getText()).doesNotContain("Kielschwein");
             browser.driver()
-                    .findElement(By.cssSelector(".hits input[aria-label=a]"))
+                    .findElement(By.cssSelector(".changes input[aria-label=a]"))
                     .click();
             browser.see("[role=dialog] button", "Replace in 1 text").click();
             browser.see(".MuiSnackbar-root", "Replaced in 1 text");

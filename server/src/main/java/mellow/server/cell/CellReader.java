@@ -3,16 +3,19 @@ package mellow.server.cell;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
+import mellow.core.check.Kind;
 import mellow.server.cell.CellView.OfferView;
 import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -23,8 +26,9 @@ public class CellReader {
 
     private static final String CELLS =
             """
-            select c.*, p.name author
+            select c.*, p.name author, coalesce(m.stops, 0) stops
             from cell c join person p on p.id = c.author_id
+            left join finding_mask m on m.entry_id = c.entry_id and m.language_id = c.language_id
             where c.entry_id = any(:entries) and c.language_id = any(:languages)
             """;
     /** Open offers, and the newest returned one of cells that show it. */
@@ -102,6 +106,7 @@ public class CellReader {
                         null,
                         null,
                         List.of(),
+                        null,
                         null));
     }
 
@@ -119,6 +124,16 @@ public class CellReader {
                 row.getString("author"),
                 row.getTimestamp("changed_at").toInstant(),
                 offers,
+                stops(row.getLong("stops")),
                 returned.get(key));
+    }
+
+    private static @Nullable List<String> stops(long bits) {
+        return bits == 0
+                ? null
+                : Arrays.stream(Kind.values())
+                        .filter(kind -> (bits & kind.bit()) != 0)
+                        .map(Kind::word)
+                        .toList();
     }
 }

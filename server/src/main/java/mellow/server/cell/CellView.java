@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param author who made the last change
  * @param changedAt when
  * @param offers the open offers, oldest first
+ * @param stops kinds of findings that stop the text in force, null for none
  * @param returned the reason of the newest offer's return, when that is the state
  */
 public record CellView(
@@ -33,6 +34,7 @@ public record CellView(
         @Nullable String author,
         @Nullable Instant changedAt,
         List<OfferView> offers,
+        @Nullable List<String> stops,
         @Nullable String returned) {
 
     /**

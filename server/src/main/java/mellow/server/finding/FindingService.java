@@ -37,6 +37,9 @@ public class FindingService {
 
     private static final int PAGE = 100;
     private static final int MOST_MENDS = 2_000;
+    /** More would keep the screen waiting; what is left is found when these are mended. */
+    private static final int MOST_LOOKED_AT = 10_000;
+
     private static final int AT_ONCE = 500;
 
     private static final String OF_SCOPE =
@@ -323,7 +326,7 @@ public class FindingService {
      * What can be mended in one sure way.
      *
      * @param texts the first {@value #MOST_MENDS} of them
-     * @param looked how many texts with a finding of the kind were looked at
+     * @param looked how many texts with a finding of the kind were looked at, not more than {@value #MOST_LOOKED_AT}
      */
     public record FindingMends(List<MendedText> texts, int looked) {}
 
@@ -336,7 +339,7 @@ public class FindingService {
         int looked = 0;
         String after = null;
         List<Key> keys = keys(in, wanted, after, AT_ONCE);
-        while (!keys.isEmpty() && mended.size() < MOST_MENDS) {
+        while (!keys.isEmpty() && mended.size() < MOST_MENDS && looked < MOST_LOOKED_AT) {
             looked += keys.size();
             mended.addAll(mend(keys, wanted));
             Key last = keys.get(keys.size() - 1);

@@ -18,6 +18,7 @@ import mellow.server.file.FileStore;
 import mellow.server.finding.RecheckService.What;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
+import mellow.server.people.Reading;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.ProductReply;
 import org.jspecify.annotations.Nullable;
@@ -63,6 +64,7 @@ public class FontService {
     private final ProductService products;
     private final PeopleService people;
     private final LanguageService languages;
+    private final Reading reading;
     private final FileStore files;
     private final SettingsService settings;
     private final RecheckService rechecks;
@@ -73,6 +75,7 @@ public class FontService {
             ProductService products,
             PeopleService people,
             LanguageService languages,
+            Reading reading,
             FileStore files,
             SettingsService settings,
             RecheckService rechecks,
@@ -81,6 +84,7 @@ public class FontService {
         this.products = products;
         this.people = people;
         this.languages = languages;
+        this.reading = reading;
         this.files = files;
         this.settings = settings;
         this.rechecks = rechecks;
@@ -208,6 +212,9 @@ public class FontService {
     /** Which letters the texts of a product use in a language. */
     @Transactional(readOnly = true)
     public LettersReply letters(String product, LanguageTag language) {
+        if (!reading.reads(language)) {
+            throw Refusal.forbidden("own-languages-only", "You read texts in your own languages only.");
+        }
         ProductReply of = products.find(product);
         int number = languages.numberOrNone(language);
         Optional<Face> face = face(of, language);
