@@ -12,40 +12,40 @@ class ChecksTest {
     @Test
     void aTranslatorMendsByKeyWhatAReviewerCannotSettle() {
         DemoServer.takeIn("Wharf", "wharf.csv", bytes("key,en,pl\nwharf.1,Gate {gate} closes,\nwharf.2,Bow,\n"));
-        try (Browser lina = DemoServer.browse();
+        try (Browser beata = DemoServer.browse();
                 Browser oskar = DemoServer.browse()) {
-            lina.go("/ledger?table=wharf&in=pl");
-            lina.signIn("lina", DemoServer.PASSWORD);
-            lina.see(".line .key", "wharf.1");
-            lina.until(
-                    d -> "grid".equals(lina.focused().getAttribute("role")) ? true : null,
+            beata.go("/ledger?table=wharf&in=pl");
+            beata.signIn("beata", DemoServer.PASSWORD);
+            beata.see(".line .key", "wharf.1");
+            beata.until(
+                    d -> "grid".equals(beata.focused().getAttribute("role")) ? true : null,
                     "the sheet to have the focus");
-            lina.press("Brama {brama} zamknięta");
-            lina.see(".blockers li", "must stay as it is");
-            lina.press(Keys.ENTER);
-            lina.see(".line .remark.offered");
+            beata.press("Brama {brama} zamknięta");
+            beata.see(".blockers li", "must stay as it is");
+            beata.press(Keys.ENTER);
+            beata.see(".line .remark.offered");
 
             oskar.go("/review?in=pl&table=wharf");
             oskar.signIn("oskar", DemoServer.PASSWORD);
             oskar.see(".strip.here .wrong", "{brama} is {gate} in the source, and must stay as it is.");
             assertThat(oskar.see(".strip.here button", "Settle").isEnabled()).isFalse();
 
-            lina.press(Keys.ARROW_UP, Keys.F2);
-            lina.see(".blockers li", "must stay as it is");
-            lina.see(".findings button", "Make it {gate}");
-            lina.chord(Keys.ALT, "m");
-            lina.until(
-                    d -> "Brama {gate} zamknięta".equals(lina.focused().getAttribute("value")) ? true : null,
+            beata.press(Keys.ARROW_UP, Keys.F2);
+            beata.see(".blockers li", "must stay as it is");
+            beata.see(".findings button", "Make it {gate}");
+            beata.chord(Keys.ALT, "m");
+            beata.until(
+                    d -> "Brama {gate} zamknięta".equals(beata.focused().getAttribute("value")) ? true : null,
                     "the text to be mended");
-            lina.gone(".blockers");
-            lina.press(Keys.ENTER);
+            beata.gone(".blockers");
+            beata.press(Keys.ENTER);
 
             oskar.go("/review?in=pl&table=wharf");
             oskar.until(
                     d -> oskar.see(".strip.here button", "Settle").isEnabled() ? true : null, "the offer to be sound");
             oskar.press("s");
-            lina.see(".line .cell[aria-label*='settled: Brama {gate}']");
-            assertThat(lina.complaints()).isEmpty();
+            beata.see(".line .cell[aria-label*='settled: Brama {gate}']");
+            assertThat(beata.complaints()).isEmpty();
             assertThat(oskar.complaints()).isEmpty();
         }
     }
