@@ -13,7 +13,8 @@ record Inspected(Measure measure, SortedMap<String, String> text, Ground ground)
 
     Form form(String name, String words) {
         String source = measure.source(name);
-        boolean messages = source.indexOf('{') >= 0 && IcuMessage.parse(source).typed();
+        boolean messages =
+                IcuMessage.maybeTyped(source) && IcuMessage.parse(source).typed();
         return new Form(
                 this,
                 name,

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -18,6 +19,10 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
 
     private static final Set<String> BRANCHING = Set.of("plural", "select", "selectordinal");
     private static final Set<String> SIMPLE = Set.of("number", "date", "time", "spellout", "ordinal", "duration");
+    private static final Set<String> CATEGORIES = Set.of("zero", "one", "two", "few", "many", "other");
+    private static final Pattern NAME = Pattern.compile("0|[1-9][0-9]{0,4}|[\\p{L}_][\\p{L}\\p{N}_.-]*");
+    private static final Pattern EXACT = Pattern.compile("=[0-9]{1,9}");
+    private static final Pattern CHOSEN = Pattern.compile("[\\p{L}\\p{N}_-]+");
     private static final int DEEPEST = 50;
 
     /**
@@ -34,6 +39,11 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
     /** Whether the pattern is sound and has an argument with a type, so that it is a message beyond doubt. */
     public boolean typed() {
         return error == null && arguments.stream().anyMatch(argument -> !argument.type.isEmpty());
+    }
+
+    /** Whether it can be {@link #typed} at all: a type stands behind a comma. Much quicker than reading it. */
+    public static boolean maybeTyped(String pattern) {
+        return pattern.indexOf('{') >= 0 && pattern.indexOf(',') >= 0;
     }
 
     /** Reads a pattern; a broken one keeps the arguments that were read before. */
@@ -125,7 +135,7 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
         private void argument(int depth, boolean inPlural) {
             int start = at++;
             String name = word("an argument's name");
-            if (!name.matches("0|[1-9][0-9]{0,4}|[\\p{L}_][\\p{L}\\p{N}_.-]*")) {
+            if (!NAME.matcher(name).matches()) {
                 throw new Broken(start, "“" + name + "”, which is no argument's name");
             }
             if (take('}')) {
@@ -165,10 +175,10 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
                     }
                     continue;
                 }
-                boolean exact = selector.matches("=[0-9]{1,9}");
+                boolean exact = EXACT.matcher(selector).matches();
                 boolean sound = type.equals("select")
-                        ? selector.matches("[\\p{L}\\p{N}_-]+")
-                        : exact || selector.matches("zero|one|two|few|many|other");
+                        ? CHOSEN.matcher(selector).matches()
+                        : exact || CATEGORIES.contains(selector);
                 if (!sound) {
                     throw new Broken(start, "“" + selector + "”, which is no branch of a " + type);
                 }

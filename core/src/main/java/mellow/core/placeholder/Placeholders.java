@@ -75,8 +75,8 @@ public final class Placeholders {
                 }
             }
         }
-        IcuMessage message = IcuMessage.parse(text);
-        if (message.typed()) {
+        IcuMessage message = IcuMessage.maybeTyped(text) ? IcuMessage.parse(text) : null;
+        if (message != null && message.typed()) {
             message.arguments()
                     .forEach(argument -> found.add(new Placeholder(
                             argument.type().isEmpty() ? Kind.BRACES : Kind.ICU_ARGUMENT,
@@ -92,15 +92,29 @@ public final class Placeholders {
                     .thenComparing(Comparator.comparingInt(Placeholder::end).reversed()));
             return List.copyOf(found);
         }
-        collect(DOUBLE_BRACES, Kind.DOUBLE_BRACES, text, found);
-        collect(DOLLAR_BRACES, Kind.DOLLAR_BRACES, text, found);
-        collect(NAMED_PRINTF, Kind.NAMED_PRINTF, text, found);
-        collect(TAG, Kind.TAG, text, found);
-        collect(RUBY, Kind.NAMED_PRINTF, text, found);
-        collect(BRACES, Kind.BRACES, text, found);
-        collect(NUMBERED, Kind.NUMBERED, text, found);
-        collect(PRINTF, Kind.PRINTF, text, found);
-        collect(MARK, Kind.MARK, text, found);
+        // Each syntax is looked for only where what begins it stands: most texts with braces have no per cent sign, and
+        // the other way round.
+        if (text.indexOf('{') >= 0) {
+            if (text.contains("{{")) {
+                collect(DOUBLE_BRACES, Kind.DOUBLE_BRACES, text, found);
+            }
+            if (text.contains("${")) {
+                collect(DOLLAR_BRACES, Kind.DOLLAR_BRACES, text, found);
+            }
+            collect(BRACES, Kind.BRACES, text, found);
+        }
+        if (text.indexOf('%') >= 0) {
+            collect(NAMED_PRINTF, Kind.NAMED_PRINTF, text, found);
+            collect(RUBY, Kind.NAMED_PRINTF, text, found);
+            collect(NUMBERED, Kind.NUMBERED, text, found);
+            collect(PRINTF, Kind.PRINTF, text, found);
+        }
+        if (text.indexOf('<') >= 0) {
+            collect(TAG, Kind.TAG, text, found);
+        }
+        if (text.indexOf('#') >= 0) {
+            collect(MARK, Kind.MARK, text, found);
+        }
         return numbered(apart(found));
     }
 
