@@ -8,7 +8,7 @@ final class DatePattern {
 
     private static final String DIRECTIVES = "aAbBcCdDeFgGhHIjklmMnNpPrRStTuUvVwWxXyYzZ%";
     /** Directives that printf does not know: where one stands, the others are directives too. */
-    private static final String ONLY_TIME = "bBDhHIjklmMNPrRtTuUvVwWyYzZ";
+    private static final String ONLY_TIME = "bBDhHIjklmMNPrRtTUvVwWyYzZ";
 
     private static final String FIELDS = "GyYuUrQqMLwWdDFgEecabBhHKkjJCmsSAzZOvVXx";
     private static final int SHORTEST = 4;
@@ -57,7 +57,7 @@ final class DatePattern {
     private static boolean longer(String text, int letter) {
         return "hljtz".indexOf(text.charAt(letter)) >= 0
                 && letter + 1 < text.length()
-                && "diouxXeEfFgG".indexOf(text.charAt(letter + 1)) >= 0;
+                && "diouxXeEfFgGhl".indexOf(text.charAt(letter + 1)) >= 0;
     }
 
     /** Runs of one letter each that are fields, two at least, with separators between them; words in apostrophes are literal. */

@@ -76,7 +76,7 @@ final class DoubledCheck implements Check {
                     && beforeEnd - before == length
                     && start == beforeEnd + 1
                     && text.charAt(beforeEnd) == ' '
-                    && text.regionMatches(true, before, text, start, length)) {
+                    && same(text, before, start, length)) {
                 String word = text.substring(start, at);
                 if (!mayMeet.contains(word.toLowerCase(form.ground().facts().locale()))
                         && !source.contains(word + " " + word)
@@ -94,6 +94,13 @@ final class DoubledCheck implements Check {
             before = start;
             beforeEnd = at;
         }
+    }
+
+    /** The same letters; the first word may have a capital where a sentence begins. */
+    private static boolean same(String text, int first, int second, int length) {
+        return Character.toLowerCase(text.charAt(first)) == Character.toLowerCase(text.charAt(second))
+                && (text.charAt(first) == text.charAt(second) || Character.isUpperCase(text.charAt(first)))
+                && text.regionMatches(first + 1, text, second + 1, length - 1);
     }
 
     /** Apostrophes and hyphens inside a word, and marks on its letters. */

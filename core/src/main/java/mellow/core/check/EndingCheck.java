@@ -41,6 +41,9 @@ final class EndingCheck implements Check {
         Mark given = mark(form.text(), textEnd, facts);
         if (asked != given && !excused(form, asked, given)) {
             tell(form, asked, given, textEnd, found);
+        } else if (textEnd < form.text().stripTrailing().length()) {
+            // In brackets or quotation marks it is part of another sentence.
+            return;
         } else if (asked == Mark.QUESTION && facts.among("es") && form.text().indexOf('¿') < 0) {
             found.add("ending-pair", form.name(), "A question begins with “¿” in Spanish.");
         } else if (asked == Mark.EXCLAMATION
@@ -135,6 +138,9 @@ final class EndingCheck implements Check {
 
     private static Mark mark(String text, int end, Facts facts) {
         char c = text.charAt(end - 1);
+        if (quoted(text, end)) {
+            return Mark.NONE;
+        }
         return switch (c) {
             case '.', '．', '。' ->
                 end >= 3 && text.charAt(end - 2) == c && text.charAt(end - 3) == c ? Mark.ELLIPSIS : Mark.STOP;
@@ -149,6 +155,22 @@ final class EndingCheck implements Check {
             case ',', '，', '、', '،', '፣' -> Mark.COMMA;
             default -> Mark.NONE;
         };
+    }
+
+    /** Whether the mark itself is what is spoken of: {@code Expected ":"}. */
+    private static boolean quoted(String text, int end) {
+        int before = end - 2;
+        while (before >= 0 && Character.isSpaceChar(text.charAt(before))) {
+            before--;
+        }
+        int after = end;
+        while (after < text.length() && Character.isSpaceChar(text.charAt(after))) {
+            after++;
+        }
+        return before >= 0
+                && after < text.length()
+                && "\"'`«“„‘”‚「".indexOf(text.charAt(before)) >= 0
+                && "\"'»”“’‘」".indexOf(text.charAt(after)) >= 0;
     }
 
     private static String usual(Mark mark, Facts facts) {

@@ -39,10 +39,6 @@ final class Found {
         }
     }
 
-    boolean hasAny() {
-        return !findings.isEmpty();
-    }
-
     List<Finding> all() {
         return findings;
     }

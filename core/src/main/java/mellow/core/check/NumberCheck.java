@@ -5,8 +5,6 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
-import mellow.core.placeholder.Placeholder;
-import mellow.core.placeholder.Placeholders;
 
 /**
  * Numbers that are not the source's. Digits of every script are digits; separators of thousands and decimals, ordinals, twelve or twenty-four hours and
@@ -22,7 +20,7 @@ final class NumberCheck implements Check {
 
     private static final String GROUPING = ".,'’٬٫\u00A0\u202F\u2009·";
 
-    private record Number(String digits, int start, int end) {
+    private record Number(String digits, boolean ofName, int start, int end) {
 
         boolean small() {
             return digits.length() <= 2 && !digits.isEmpty() && Integer.parseInt(digits) <= SMALL;
@@ -40,11 +38,11 @@ final class NumberCheck implements Check {
         Set<String> inText = given.stream().map(Number::digits).collect(Collectors.toSet());
         // How often a number stands makes no difference: a range may repeat its unit.
         List<Number> missing = new ArrayList<>(asked.stream()
-                .filter(one -> !inText.contains(one.digits))
+                .filter(one -> !one.ofName && !inText.contains(one.digits))
                 .limit(MOST)
                 .toList());
         List<Number> extra = new ArrayList<>(given.stream()
-                .filter(one -> !inSource.contains(one.digits))
+                .filter(one -> !one.ofName && !inSource.contains(one.digits))
                 .limit(MOST)
                 .toList());
         boolean halfDays = halfDays(form.source()) || halfDays(form.text());
@@ -119,18 +117,19 @@ final class NumberCheck implements Check {
 
     private static List<Number> in(String text, Form form) {
         List<Number> numbers = new ArrayList<>();
-        BitSet closed = closed(text, form);
+        BitSet closed = Closed.in(text, form);
         int at = 0;
         while (at < text.length()) {
             if (closed.get(at)) {
                 at = closed.nextClearBit(at);
                 continue;
             }
-            if (!digit(text.charAt(at)) || joined(text, at)) {
+            if (!digit(text.charAt(at))) {
                 at++;
                 continue;
             }
             int start = at;
+            boolean ofName = joined(text, at);
             StringBuilder digits = new StringBuilder();
             while (at < text.length() && (digit(text.charAt(at)) || separated(text, at))) {
                 if (digit(text.charAt(at))) {
@@ -139,40 +138,16 @@ final class NumberCheck implements Check {
                 at++;
             }
             String spelled = digits.toString().replaceFirst("^0+(?=\\d)", "");
-            numbers.add(new Number(spelled, start, at));
+            numbers.add(new Number(spelled, ofName, start, at));
         }
         return numbers;
     }
 
-    /** Places of placeholders, tags and links: their digits are no numbers. */
-    private static BitSet closed(String text, Form form) {
-        BitSet closed = new BitSet();
-        if (Traits.in(Traits.of(text), Traits.PLACEHOLDER)
-                || form.ground().settings().placeholders().custom()) {
-            Placeholders syntax = form.ground().settings().placeholders();
-            for (Placeholder one : PlaceholderCheck.meant(syntax.in(text), syntax.in(form.source()))) {
-                closed.set(one.start(), one.end());
-            }
-        }
-        if (text.indexOf('<') >= 0) {
-            for (Tag tag : Tag.in(text, form.source())) {
-                closed.set(tag.start(), tag.end());
-            }
-        }
-        int link = text.indexOf("://");
-        while (link >= 0) {
-            int end = link;
-            while (end < text.length() && !Character.isWhitespace(text.charAt(end))) {
-                end++;
-            }
-            closed.set(link, end);
-            link = text.indexOf("://", end);
-        }
-        return closed;
-    }
-
-    /** Part of a name: "MP3", "C4D", "v2". */
+    /** Part of a name: "MP3", "C4D", "v2"; not of a size: "9x11". A name that is written apart in the other text meets it. */
     private static boolean joined(String text, int at) {
+        if (at > 1 && text.charAt(at - 1) == 'x' && digit(text.charAt(at - 2))) {
+            return false;
+        }
         return at > 0
                 && (Character.isLetter(text.charAt(at - 1)) && text.charAt(at - 1) < 0x250
                         || text.charAt(at - 1) == '_');

@@ -46,8 +46,8 @@ final class PlaceholderCheck implements Check {
             }
             return;
         }
-        List<Placeholder> asked = untagged(syntax.in(source));
-        List<Placeholder> given = meant(untagged(syntax.in(text)), asked);
+        List<Placeholder> asked = syntax.inValues(source);
+        List<Placeholder> given = meant(syntax.inValues(text), asked);
         boolean branches = form.message() != null;
         Difference difference = compare(asked, given, branches);
         if (mayDropNumber(form)) {
@@ -61,12 +61,6 @@ final class PlaceholderCheck implements Check {
     }
 
     private record Difference(List<Placeholder> missing, List<Placeholder> extra) {}
-
-    private static List<Placeholder> untagged(List<Placeholder> all) {
-        return all.stream().noneMatch(one -> one.kind() == Kind.TAG)
-                ? all
-                : all.stream().filter(one -> one.kind() != Kind.TAG).toList();
-    }
 
     /** "%50" is a placeholder where the source has such, and fifty per cent in Turkish elsewhere. */
     static List<Placeholder> meant(List<Placeholder> given, List<Placeholder> asked) {

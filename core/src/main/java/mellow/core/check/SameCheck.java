@@ -45,7 +45,7 @@ final class SameCheck implements Check {
         boolean otherScript = !facts.script().equals(source.script());
         // "Ostrel: parking" is a name and a word that both languages have.
         boolean titled = form.text().indexOf(':') >= 0;
-        boolean sentence = all >= (near(facts, source) || titled ? WORDS_OF_NEAR : WORDS) && small > 0;
+        boolean sentence = all >= (near(facts, source) || titled ? WORDS_OF_NEAR : WORDS) && small > 0 && longWord;
         if (sentence || (otherScript && longWord && all == 1 && dictionaryWord(words))) {
             found.add("same-as-source", form.name(), "The text is the same as the source.");
         }
@@ -63,8 +63,8 @@ final class SameCheck implements Check {
                 bare.setCharAt(at, ' ');
             }
         }
-        // A link, an address or a file is no word.
-        return bare.toString().replaceAll("\\S*(?:://|@|\\\\|\\w\\.\\w|/)\\S*", " ");
+        // A link, an address, a file, an option or a name in code is no word.
+        return bare.toString().replaceAll("\\S*(?:@|\\\\|\\w\\.\\w|/|_|=|--|\\d)\\S*", " ");
     }
 
     /** Capitals or digits inside make a name of it. */

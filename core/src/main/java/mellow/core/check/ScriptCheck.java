@@ -1,6 +1,7 @@
 package mellow.core.check;
 
 import java.lang.Character.UnicodeScript;
+import java.util.BitSet;
 import java.util.Map;
 import java.util.Set;
 
@@ -41,21 +42,24 @@ final class ScriptCheck implements Check {
         if (form.source().isEmpty() || form.source().equals(form.text()) || form.pattern()) {
             return;
         }
-        if (Traits.in(form.traits(), Traits.OTHER_LETTER) && Traits.in(form.traits(), Traits.LATIN)) {
-            lookalikes(form, found);
+        boolean mixed = Traits.in(form.traits(), Traits.OTHER_LETTER)
+                && Traits.in(form.traits(), Traits.LATIN)
+                && lookalikes(form, found);
+        if (!mixed) {
+            foreign(form, found);
         }
-        foreign(form, found);
         if (Traits.in(form.traits(), Traits.QUOTE)) {
             quotes(form, found);
         }
     }
 
     /** A word of Cyrillic or Greek with Latin letters in it that look the same, or the other way round. */
-    private static void lookalikes(Form form, Found found) {
+    private static boolean lookalikes(Form form, Found found) {
         String text = form.text();
+        BitSet closed = Closed.in(text, form);
         int at = 0;
         while (at < text.length()) {
-            if (!Character.isLetter(text.charAt(at))) {
+            if (!Character.isLetter(text.charAt(at)) || closed.get(at)) {
                 at++;
                 continue;
             }
@@ -74,13 +78,13 @@ final class ScriptCheck implements Check {
                     && cyrillic + greek > 0
                     && at - start > 1
                     && !form.source().contains(text.substring(start, at))) {
-                mixed(form, start, at, latin, cyrillic, greek, found);
-                return;
+                return mixed(form, start, at, latin, cyrillic, greek, found);
             }
         }
+        return false;
     }
 
-    private static void mixed(Form form, int start, int end, int latin, int cyrillic, int greek, Found found) {
+    private static boolean mixed(Form form, int start, int end, int latin, int cyrillic, int greek, Found found) {
         String word = form.text().substring(start, end);
         String likeLatin = cyrillic > 0 ? LATIN_LIKE_CYRILLIC : LATIN_LIKE_GREEK;
         String other = cyrillic > 0 ? CYRILLIC : GREEK;
@@ -98,7 +102,7 @@ final class ScriptCheck implements Check {
         }
         if (!sure) {
             // A unit or a name that is glued together: "μm", "αTest".
-            return;
+            return false;
         }
         found.add(
                 "letter-lookalike",
@@ -107,6 +111,7 @@ final class ScriptCheck implements Check {
                 start,
                 end,
                 Mend.replacing("Make it one script", form.text(), start, end, right.toString()));
+        return true;
     }
 
     /** A word of a script that neither the language nor the source uses. */
@@ -125,12 +130,15 @@ final class ScriptCheck implements Check {
                 continue;
             }
             int start = at;
-            while (at < text.length()
-                    && (Character.isLetter(text.charAt(at))
-                            || Character.getType(text.charAt(at)) == Character.NON_SPACING_MARK)) {
+            // Scripts that are written without spaces stand right beside Latin names.
+            UnicodeScript script = UnicodeScript.of(text.charAt(start));
+            while (at < text.length() && goesOn(text.charAt(at), script)) {
                 at++;
             }
-            UnicodeScript script = UnicodeScript.of(text.codePointAt(start));
+            if (at == start) {
+                at++;
+                continue;
+            }
             if (script == UnicodeScript.LATIN) {
                 latinWords += at - start > 2 && Character.isLowerCase(text.charAt(start)) ? 1 : 0;
             } else if (uses(facts, script)) {
@@ -155,6 +163,12 @@ final class ScriptCheck implements Check {
                 && !markup(text)) {
             found.add("script-foreign", form.name(), "Nothing of this text is in the script of the language.");
         }
+    }
+
+    private static boolean goesOn(char c, UnicodeScript script) {
+        UnicodeScript its = UnicodeScript.of(c);
+        return (Character.isLetter(c) || Character.getType(c) == Character.NON_SPACING_MARK)
+                && (its == script || its == UnicodeScript.COMMON || its == UnicodeScript.INHERITED);
     }
 
     private static boolean markup(String text) {
@@ -196,7 +210,9 @@ final class ScriptCheck implements Check {
                 continue;
             }
             String pair = "" + text.charAt(opening) + c;
-            if (!pairs.contains(pair)) {
+            // What closes one quotation and what opens the next is no pair.
+            boolean between = pairs.contains("" + c + text.charAt(opening));
+            if (!pairs.contains(pair) && !between) {
                 String usual = usual(form.ground().facts().language());
                 found.add(
                         "quotes-foreign",

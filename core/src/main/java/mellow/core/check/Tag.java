@@ -1,6 +1,7 @@
 package mellow.core.check;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -127,6 +128,32 @@ record Tag(
             "ec",
             "cp");
 
+    /** Elements whose names stand in usage lines too: {@code <option>}, {@code <head>}. */
+    private static final Set<String> WORDS = Set.of(
+            "article", "body", "button", "caption", "code", "details", "figure", "footer", "form", "head", "header",
+            "label", "mark", "option", "script", "section", "select", "style", "summary", "table", "title", "var", "x",
+            "g", "q", "s");
+
+    private static final Set<String> BARE_ATTRIBUTES = Set.of(
+            "checked",
+            "disabled",
+            "hidden",
+            "selected",
+            "required",
+            "readonly",
+            "download",
+            "open",
+            "controls",
+            "autoplay",
+            "loop",
+            "muted",
+            "nowrap",
+            "noshade",
+            "multiple",
+            "async",
+            "defer");
+    private static final int LONGEST_NAME = 60;
+
     private static final Set<String> READ =
             Set.of("title", "alt", "placeholder", "aria-label", "content", "label", "summary");
     /** Looked at as links, since a language may have pages of its own. */
@@ -150,11 +177,12 @@ record Tag(
     /** The tags in {@code text}; a name that is no known element is one only where {@code source} closes it or writes it as an element. */
     static List<Tag> in(String text, String source) {
         List<Tag> tags = new ArrayList<>();
+        Set<String> closed = closed(source);
         int at = text.indexOf('<');
         while (at >= 0) {
             int end = endOf(text, at);
             Tag tag = end < 0 ? null : read(text, at, end);
-            if (tag != null && element(tag, source)) {
+            if (tag != null && element(tag, closed)) {
                 tags.add(tag);
                 at = text.indexOf('<', end);
             } else {
@@ -164,11 +192,24 @@ record Tag(
         return tags;
     }
 
-    private static boolean element(Tag tag, String source) {
-        return KNOWN.contains(tag.name)
-                || tag.spelled.endsWith("/>")
-                || Character.isDigit(tag.name.charAt(0)) && source.contains("</" + tag.name + ">")
-                || source.toLowerCase(Locale.ROOT).contains("</" + tag.name + ">");
+    /** A name that is also a word is an element only where the source closes it, or where it has attributes; an unknown one where it is closed or single. */
+    private static boolean element(Tag tag, Set<String> closed) {
+        return tag.spelled.endsWith("/>")
+                || closed.contains(tag.name)
+                || (KNOWN.contains(tag.name)
+                        && (!WORDS.contains(tag.name) || !tag.attributes.isEmpty() || VOID.contains(tag.name)));
+    }
+
+    /** The names that a text closes, in lower case. */
+    private static Set<String> closed(String text) {
+        Set<String> closed = new HashSet<>();
+        for (int at = text.indexOf("</"); at >= 0; at = text.indexOf("</", at + 2)) {
+            int end = text.indexOf('>', at);
+            if (end > 0 && end - at < LONGEST_NAME) {
+                closed.add(text.substring(at + 2, end).strip().toLowerCase(Locale.ROOT));
+            }
+        }
+        return closed;
     }
 
     /** After the bracket that ends the tag; -1 where another begins before, or none ends it. */
@@ -209,9 +250,17 @@ record Tag(
         }
         String name = text.substring(at, nameEnd).toLowerCase(Locale.ROOT);
         boolean selfClosing = text.charAt(end - 2) == '/';
+        if (after == '/' && nameEnd != end - 2) {
+            // An address in brackets.
+            return null;
+        }
         Map<String, String> attributes = new TreeMap<>();
         boolean[] translatable = {false};
-        attributes(text.substring(nameEnd, end - (selfClosing ? 2 : 1)), attributes, translatable);
+        String inside = text.substring(nameEnd, end - (selfClosing ? 2 : 1));
+        if (words(inside)) {
+            return null;
+        }
+        attributes(inside, attributes, translatable);
         return new Tag(
                 text.substring(start, end),
                 name,
@@ -225,6 +274,13 @@ record Tag(
 
     private static boolean letterOrDigit(char c) {
         return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9');
+    }
+
+    /** Whether it is words and no attributes: {@code <code de fonction>}. */
+    private static boolean words(String inside) {
+        return inside.indexOf('=') < 0
+                && !inside.isBlank()
+                && !BARE_ATTRIBUTES.contains(inside.strip().toLowerCase(Locale.ROOT));
     }
 
     private static void attributes(String inside, Map<String, String> to, boolean[] translatable) {
@@ -258,7 +314,9 @@ record Tag(
             if (READ.contains(name)) {
                 translatable[0] = true;
             } else if (!LINKS.contains(name)) {
-                to.put(name, words);
+                // The number of a placeholder says where its value comes from, which the check of placeholders
+                // compares.
+                to.put(name, words.replaceAll("%\\d+\\$", "%"));
             }
         }
     }

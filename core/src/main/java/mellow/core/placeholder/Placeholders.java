@@ -23,9 +23,12 @@ public final class Placeholders {
     private static final Pattern PRINTF = Pattern.compile(
             "%(?:%|(?:(\\d{1,3})\\$)?[-+#0']*(?: (?=\\d))?(?:\\d{1,4}|\\*(?:\\d{1,3}\\$)?)?(?:\\.(?:\\d{1,4}|\\*)?)?(hh|h|ll|l|q|L|j|z|t)?([diouxXeEfFgGaAcCsSpn@]))");
 
+    /** What only looks like one: "%-encoding", "%time". A length or a flag without a width, and a word that goes on. */
+    private static final Pattern WORD = Pattern.compile("%(?:-|[htjzq])[A-Za-z]{3,}");
+
     private static final Pattern NAMED_PRINTF =
-            Pattern.compile("%\\(([A-Za-z_][\\w.]*)\\)[-+#0 ]*\\d*(?:\\.\\d+)?([diouxXeEfFgGcrsa])");
-    private static final Pattern RUBY = Pattern.compile("%\\{([A-Za-z_]\\w*)\\}");
+            Pattern.compile("(?<!%)%\\(([A-Za-z_][\\w.]*)\\)[-+#0]*\\d*(?:\\.\\d+)?([diouxXeEfFgGcrsa])");
+    private static final Pattern RUBY = Pattern.compile("(?<!%)%\\{([A-Za-z_]\\w*)\\}");
     /** Qt's arguments; a letter or a dollar sign after them makes another syntax of it. */
     private static final Pattern NUMBERED = Pattern.compile("(?<!%)%L?[1-9]\\d?(?!\\.\\d|[\\w$%])");
 
@@ -59,6 +62,15 @@ public final class Placeholders {
 
     /** The placeholders of {@code text} in the order in which they stand; none overlaps another. */
     public List<Placeholder> in(String text) {
+        return in(text, true);
+    }
+
+    /** The same without tags, so that what stands in a tag's attributes is among them. */
+    public List<Placeholder> inValues(String text) {
+        return in(text, false);
+    }
+
+    private List<Placeholder> in(String text, boolean tags) {
         if (text.indexOf('%') < 0
                 && text.indexOf('{') < 0
                 && text.indexOf('<') < 0
@@ -86,7 +98,9 @@ public final class Placeholders {
                                     : "{" + argument.name() + "," + argument.type() + "}",
                             argument.start(),
                             argument.end())));
-            collect(TAG, Kind.TAG, text, found);
+            if (tags) {
+                collect(TAG, Kind.TAG, text, found);
+            }
             // Arguments stand inside others here, so everything that was found counts.
             found.sort(Comparator.comparingInt(Placeholder::start)
                     .thenComparing(Comparator.comparingInt(Placeholder::end).reversed()));
@@ -109,7 +123,7 @@ public final class Placeholders {
             collect(NUMBERED, Kind.NUMBERED, text, found);
             collect(PRINTF, Kind.PRINTF, text, found);
         }
-        if (text.indexOf('<') >= 0) {
+        if (tags && text.indexOf('<') >= 0) {
             collect(TAG, Kind.TAG, text, found);
         }
         if (text.indexOf('#') >= 0) {
@@ -132,6 +146,10 @@ public final class Placeholders {
         Matcher match = pattern.matcher(text);
         while (match.find()) {
             String identity = identity(kind, match);
+            if (kind == Kind.PRINTF
+                    && WORD.matcher(text).region(match.start(), text.length()).lookingAt()) {
+                continue;
+            }
             if (!identity.isEmpty() && match.end() > match.start()) {
                 to.add(new Placeholder(kind, match.group(), identity, match.start(), match.end()));
             }
@@ -158,9 +176,12 @@ public final class Placeholders {
         };
     }
 
-    /** {@code %d} and {@code %i} take the same argument, {@code %ld} another. */
+    /** {@code %d} and {@code %i} take the same argument, and {@code %x} and {@code %X} show it in other letters; {@code %ld} takes another. */
     private static String type(@Nullable String length, String conversion) {
-        return (length == null ? "" : length) + (conversion.equals("i") ? "d" : conversion);
+        String same = conversion.equals("i")
+                ? "d"
+                : "XEGAF".contains(conversion) ? conversion.toLowerCase(Locale.ROOT) : conversion;
+        return (length == null ? "" : length) + same;
     }
 
     /** A tag by its name, and by its id where it has one, as the codes of XLIFF do. */
