@@ -1,5 +1,7 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { ask, Refused, Unreachable, whenSignedOut } from "./client";
+import english from "../words/en.json";
+import { speak } from "../words/spoken";
+import { ask, findingSaid, mendSaid, Refused, sentenceOf, Unreachable, whenSignedOut } from "./client";
 import { answered, lineIsUp } from "./line";
 
 const answering = (response: Response) =>
@@ -96,5 +98,45 @@ describe("asking the server", () => {
     const broken = new Response("{", { status: 500, headers: { "Content-Type": "application/json" } });
     answering(broken);
     await expect(ask("/api/tables")).rejects.toThrow("The server answered with 500 and gave no reason.");
+  });
+});
+
+describe("what the server says by code and values", () => {
+  afterEach(() => speak("en", english));
+
+  it("is said in the words of the interface with its values", () => {
+    speak("de", { "refusal.no-such-table": "Es gibt keine Tabelle „{table}“." });
+    const refused = new Refused(404, "no-such-table", "There is no table “Bridge”.", { table: "Bridge", status: 404 });
+    expect(sentenceOf(refused)).toBe("Es gibt keine Tabelle „Bridge“.");
+  });
+
+  it("is said as the server says it where there are no words, or a value is not told", () => {
+    speak("de", { "refusal.no-such-table": "Es gibt keine Tabelle „{table}“." });
+    expect(sentenceOf(new Refused(404, "no-such-table", "There is no such table.", {}))).toBe(
+      "There is no such table.",
+    );
+    expect(sentenceOf(new Refused(409, "other", "Something else.", { table: "Bridge" }))).toBe("Something else.");
+  });
+
+  it("tells a finding, its form and its mend the same way", () => {
+    speak("de", {
+      "finding.number-missing": "Im Ausgangstext steht {number}.",
+      "mend.number-missing": "{number} einsetzen",
+      "checks.inForm": "{form}: ",
+    });
+    const finding = {
+      kind: "number",
+      code: "number-missing",
+      severity: "warning",
+      form: "one",
+      sentence: "The source says 1500, this text does not.",
+      values: { number: "1500" },
+      start: -1,
+      end: -1,
+      mend: "Put 1500 in",
+    };
+    expect(findingSaid(finding, true)).toBe("one: Im Ausgangstext steht 1500.");
+    expect(mendSaid(finding)).toBe("1500 einsetzen");
+    expect(mendSaid({ ...finding, code: "other" })).toBe("Put 1500 in");
   });
 });

@@ -1,5 +1,5 @@
 import { hasWords } from "../words/spoken";
-import { t } from "../words/words";
+import { piecesOf, t } from "../words/words";
 import { answered, notAnswered } from "./line";
 import type { components } from "./schema";
 
@@ -127,7 +127,22 @@ async function whole(response: Response): Promise<string> {
 export function saidBy(key: string, values: Record<string, unknown>, sentence: string): string {
   if (!hasWords(key)) return sentence;
   const told = Object.entries(values).filter(([, value]) => typeof value === "string" || typeof value === "number");
-  return t(key, Object.fromEntries(told) as Record<string, string | number>);
+  const pieces = piecesOf(key, Object.fromEntries(told) as Record<string, string | number>);
+  // The same code may be told of with less; a sentence with a hole in it is none.
+  return pieces.some((piece) => "place" in piece)
+    ? sentence
+    : pieces.map((piece) => ("words" in piece ? piece.words : "")).join("");
+}
+
+/** What a finding says; {@code inForm} names the form that it is in. */
+export function findingSaid(finding: Schemas["FindingReply"], inForm = false): string {
+  const said = saidBy(`finding.${finding.code}`, finding.values, finding.sentence);
+  return inForm ? t("checks.inForm", { form: finding.form }) + said : said;
+}
+
+/** What the mend of a finding does. */
+export function mendSaid(finding: Schemas["FindingReply"]): string {
+  return saidBy(`mend.${finding.code}`, finding.values, finding.mend ?? "");
 }
 
 const NOT_JSON = Symbol("not JSON");

@@ -2091,6 +2091,9 @@ export interface components {
             severity: string;
             /** Format: int32 */
             start: number;
+            values: {
+                [key: string]: unknown;
+            };
         };
         FontReply: {
             /** Format: int64 */
@@ -2979,7 +2982,7 @@ export interface components {
             author: string;
             /** Format: int64 */
             authorId: number;
-            blockers: string[];
+            blockers: components["schemas"]["FindingReply"][];
             byMachine: boolean;
             context: string;
             /** Format: int64 */
@@ -3016,7 +3019,7 @@ export interface components {
             usedBy: string[];
             /** Format: int32 */
             version: number;
-            warnings: string[];
+            warnings: components["schemas"]["FindingReply"][];
         };
         TableEdit: {
             languages: components["schemas"]["KeptEdit"][];

@@ -6,7 +6,8 @@ import type { EditEnd } from "./ending";
 import { editorCommandFor } from "./keyboard";
 import { pieces } from "../text/pieces";
 import { MAIN, type FormField, type Forms } from "../text/shapes";
-import { Signs } from "../text/TextShown";
+import { runs, type Spot } from "../text/spots";
+import { FoundRun, Signs } from "../text/TextShown";
 import "./editor.css";
 
 interface Props {
@@ -22,6 +23,8 @@ interface Props {
   placeholders?: string[];
   /** Whether spaces and line breaks are shown as signs. */
   signs?: boolean;
+  /** Where something was found in a form that reads so. */
+  spots?: (form: string, text: string) => Spot[];
   onEnd: (forms: Forms, end: EditEnd) => void;
   /** Alt and a letter: the footnote's text of that letter. */
   onTake?: (letter: string) => void;
@@ -99,7 +102,17 @@ interface FieldProps extends Omit<Props, "fields" | "onEnd"> {
   field: FormField;
 }
 
-function Field({ field, draft, label, language, rightToLeft, limit, placeholders = [], signs = false }: FieldProps) {
+function Field({
+  field,
+  draft,
+  label,
+  language,
+  rightToLeft,
+  limit,
+  placeholders = [],
+  signs = false,
+  spots,
+}: FieldProps) {
   const text = useSyncExternalStore(draft.subscribe, () => draft.read(field.form));
   const area = useRef<HTMLTextAreaElement>(null);
   const caret = useRef(0);
@@ -120,7 +133,7 @@ function Field({ field, draft, label, language, rightToLeft, limit, placeholders
       {field.form !== MAIN || field.label ? <span className="form">{field.label}</span> : null}
       <div className="typed">
         <div className="under" aria-hidden="true" lang={language} dir={rightToLeft ? "rtl" : "ltr"}>
-          <Under text={text} signs={signs} />
+          <Under text={text} signs={signs} spots={spots?.(field.form, text) ?? []} />
         </div>
         <textarea
           ref={area}
@@ -175,17 +188,21 @@ function Field({ field, draft, label, language, rightToLeft, limit, placeholders
   );
 }
 
-/** What lies under the letters: the ground of placeholders, and signs for spaces and line breaks. */
-function Under({ text, signs }: { text: string; signs: boolean }) {
+/** What lies under the letters: the ground of placeholders, lines under what was found, and signs for spaces and line breaks. */
+function Under({ text, signs, spots }: { text: string; signs: boolean; spots: Spot[] }) {
   return (
     <>
-      {pieces(text).map((piece, at) =>
-        piece.kind === "placeholder" ? (
-          <mark key={at}>{piece.text}</mark>
-        ) : (
-          <Signs key={at} text={piece.text} shown={signs} />
-        ),
-      )}
+      {runs(text, spots).map((run, n) => (
+        <FoundRun key={n} run={run}>
+          {pieces(run.text).map((piece, at) =>
+            piece.kind === "placeholder" ? (
+              <mark key={at}>{piece.text}</mark>
+            ) : (
+              <Signs key={at} text={piece.text} shown={signs} />
+            ),
+          )}
+        </FoundRun>
+      ))}
       {"\u200b"}
     </>
   );

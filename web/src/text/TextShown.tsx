@@ -1,10 +1,25 @@
+import type { ReactNode } from "react";
 import type { DiffRun } from "./wordDiff";
 import { pieces } from "./pieces";
 import { inOrder } from "./shapes";
+import { runs, type Run, type Spot } from "./spots";
 import "./text.css";
 
-/** A text with its placeholders as chips, which stay left to right in any text. */
-export function TextShown({ text, signs = false }: { text: string; signs?: boolean }) {
+const NONE: Spot[] = [];
+
+/** A text with its placeholders as chips, which stay left to right in any text, and the places underlined where something was found. */
+export function TextShown({ text, signs = false, spots = NONE }: { text: string; signs?: boolean; spots?: Spot[] }) {
+  if (spots.length > 0) {
+    return (
+      <>
+        {runs(text, spots).map((run, at) => (
+          <FoundRun key={at} run={run}>
+            <TextShown text={run.text} signs={signs} />
+          </FoundRun>
+        ))}
+      </>
+    );
+  }
   return (
     <>
       {pieces(text).map((piece, at) =>
@@ -18,6 +33,11 @@ export function TextShown({ text, signs = false }: { text: string; signs?: boole
       )}
     </>
   );
+}
+
+/** A run of a text, underlined where something was found. */
+export function FoundRun({ run, children }: { run: Run; children: ReactNode }) {
+  return run.found === null ? children : <span className={`spot ${run.found}`}>{children}</span>;
 }
 
 /** Words with spaces and line breaks as signs that take no room of their own. */

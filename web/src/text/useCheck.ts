@@ -4,6 +4,7 @@ import { ask, type Schemas } from "../api/client";
 import type { Draft } from "./draft";
 import { NOTED_MS } from "./memory";
 import type { Forms } from "./shapes";
+import { spotsIn, type Spot } from "./spots";
 
 /** The first word of the key of what the checks say. */
 export const CHECK = "check";
@@ -16,7 +17,7 @@ const nothing = () => () => undefined;
 export function useCheck(entry: number, language: string, standing: Forms, draft: Draft | null) {
   const typed = useSyncExternalStore(draft?.subscribe ?? nothing, () => draft?.forms ?? NONE);
   const forms = useSettled(draft ? typed : standing);
-  return useQuery({
+  const query = useQuery({
     queryKey: [CHECK, entry, language, forms],
     queryFn: ({ signal }) =>
       ask<Schemas["CheckReply"]>(`/api/entries/${entry}/cells/${encodeURIComponent(language)}/check`, {
@@ -28,6 +29,10 @@ export function useCheck(entry: number, language: string, standing: Forms, draft
     staleTime: NOTED_MS,
     gcTime: 60_000,
   });
+  // Places are those of the text that was looked at; they are no places of another.
+  const spots = (form: string, text: string): Spot[] =>
+    query.data && !query.isPlaceholderData && forms[form] === text ? spotsIn(query.data.findings, form) : [];
+  return { ...query, spots };
 }
 
 /** The letter that mends, with Alt. */

@@ -43,6 +43,7 @@ const place = (part: Partial<Schemas["FindingPlace"]> = {}): Schemas["FindingPla
       severity: "blocker",
       form: "other",
       sentence: "“{ gate}” has a space in it and would be shown as it stands.",
+      values: { said: "{ gate}" },
       start: 4,
       end: 11,
       mend: "Make it {gate}",

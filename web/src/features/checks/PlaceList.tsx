@@ -2,12 +2,13 @@ import { Alert, Button, CircularProgress } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { ask, saidBy, sentenceOf, type Schemas } from "../../api/client";
+import { ask, findingSaid, mendSaid, sentenceOf, type Schemas } from "../../api/client";
 import { later } from "../../parts/later";
 import { ledgerAt } from "../../scope/scope";
 import { reviewsIn, type Person } from "../../session/useSession";
 import { useUndoKey } from "./useUndoKey";
 import { inOrder, MAIN, type Forms } from "../../text/shapes";
+import { spotsIn } from "../../text/spots";
 import { TextShown } from "../../text/TextShown";
 import { t } from "../../words/words";
 import { mendCells, mendedSaid } from "./mending";
@@ -172,19 +173,23 @@ function PlaceShown({ place, languages, busy, onMend, onRight, onTakeBack }: Pla
         <Link to={at} className="key" title={t("checks.open")}>
           {place.key}
         </Link>
-        <FormLines forms={place.source} />
+        <FormLines forms={place.source} findings={place.ofSource ? place.findings : []} />
       </div>
       <div className="said">
         {!place.ofSource && (
           <div className="text">
             <span className="tag">{place.language}</span>{" "}
-            <FormLines forms={place.text} lang={place.language} rightToLeft={language?.rightToLeft} />
+            <FormLines
+              forms={place.text}
+              findings={place.findings}
+              lang={place.language}
+              rightToLeft={language?.rightToLeft}
+            />
           </div>
         )}
         {place.findings.map((finding, n) => (
           <p key={n} className={finding.severity === "blocker" ? "wrong" : "mind"}>
-            {!plain && t("checks.inForm", { form: finding.form })}
-            {saidBy(`finding.${finding.code}`, {}, finding.sentence)}
+            {findingSaid(finding, !plain)}
           </p>
         ))}
       </div>
@@ -212,7 +217,7 @@ function PlaceShown({ place, languages, busy, onMend, onRight, onTakeBack }: Pla
                     disabled={busy}
                     onClick={() => onMend(finding.form, finding.mended ?? "")}
                   >
-                    {finding.mend}
+                    {mendSaid(finding)}
                   </Button>
                 ),
             )}
@@ -228,13 +233,20 @@ function PlaceShown({ place, languages, busy, onMend, onRight, onTakeBack }: Pla
   );
 }
 
-function FormLines({ forms, lang, rightToLeft = false }: { forms: Forms; lang?: string; rightToLeft?: boolean }) {
+interface FormLinesProps {
+  forms: Forms;
+  findings?: Schemas["FindingReply"][];
+  lang?: string;
+  rightToLeft?: boolean;
+}
+
+function FormLines({ forms, findings = [], lang, rightToLeft = false }: FormLinesProps) {
   const lines = inOrder(forms);
   const dir = rightToLeft ? "rtl" : "ltr";
   if (lines.length <= 1) {
     return (
       <span lang={lang} dir={dir}>
-        <TextShown text={forms[MAIN] ?? lines[0]?.[1] ?? ""} />
+        <TextShown text={forms[MAIN] ?? lines[0]?.[1] ?? ""} spots={spotsIn(findings, lines[0]?.[0] ?? MAIN)} />
       </span>
     );
   }
@@ -242,7 +254,7 @@ function FormLines({ forms, lang, rightToLeft = false }: { forms: Forms; lang?: 
     <span className="forms">
       {lines.map(([form, text]) => (
         <span key={form} lang={lang} dir={dir}>
-          <small>{form}</small> <TextShown text={text} />
+          <small>{form}</small> <TextShown text={text} spots={spotsIn(findings, form)} />
         </span>
       ))}
     </span>

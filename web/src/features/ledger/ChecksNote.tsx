@@ -1,5 +1,5 @@
 import { Button } from "@mui/material";
-import { saidBy, sentenceOf, type Schemas } from "../../api/client";
+import { findingSaid, mendSaid, sentenceOf, type Schemas } from "../../api/client";
 import { keysSaid } from "../../words/keys";
 import { t } from "../../words/words";
 import { formsShown } from "../../sheet/cellShown";
@@ -30,7 +30,7 @@ export function ChecksNote({ store, entry, language, draft, onTake }: FootnotePr
         {findings.map((finding, at) => (
           <p key={at} className={finding.severity === "blocker" ? "wrong" : "mind"}>
             {row.shape !== "plain" && <span className="form">{finding.form}: </span>}
-            {saidBy(`finding.${finding.code}`, {}, finding.sentence)}
+            {findingSaid(finding)}
             {finding.mend && (
               <Button
                 size="small"
@@ -38,7 +38,9 @@ export function ChecksNote({ store, entry, language, draft, onTake }: FootnotePr
                 onMouseDown={(event) => event.preventDefault()}
                 onClick={() => onTake({ ...forms, [finding.form]: finding.mended ?? "" })}
               >
-                {at === firstMend ? t("checks.mendKey", { label: finding.mend, key: keysSaid("Alt+M") }) : finding.mend}
+                {at === firstMend
+                  ? t("checks.mendKey", { label: mendSaid(finding), key: keysSaid("Alt+M") })
+                  : mendSaid(finding)}
               </Button>
             )}
           </p>

@@ -2,7 +2,6 @@ import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { Mark } from "../../scope/Mark";
 import { AssetEditor, isPicture } from "../../sheet/AssetEditor";
-import { CellEditor } from "../../sheet/CellEditor";
 import { cellShown } from "../../sheet/cellShown";
 import { outbox } from "../../sheet/outbox/outbox";
 import type { CellView } from "../../sheet/rowStore";
@@ -11,7 +10,7 @@ import { fieldsOf } from "../../text/shapes";
 import { TextShown } from "../../text/TextShown";
 import { languageName, listed, t } from "../../words/words";
 import { kindName } from "../checks";
-import { Blockers } from "./Blockers";
+import { CheckedEditor } from "./CheckedEditor";
 import { cellId } from "./cellId";
 import { useSheet } from "./sheetModel";
 import type { Hands } from "./SpreadRow";
@@ -106,21 +105,19 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
           {open && row?.shape === "asset" ? (
             <AssetEditor label={name} now={open.initial} onEnd={hands.onEnd} />
           ) : open ? (
-            <>
-              <CellEditor
-                draft={open.draft}
-                fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}
-                label={name}
-                language={tag}
-                rightToLeft={language.rightToLeft}
-                limit={limit}
-                placeholders={placeholders}
-                signs={view.signs}
-                onEnd={hands.onEnd}
-                onTake={hands.onTake}
-              />
-              <Blockers entry={id} language={tag} draft={open.draft} />
-            </>
+            <CheckedEditor
+              entry={id}
+              draft={open.draft}
+              fields={fieldsOf(row?.shape ?? "plain", language, row?.sourceForms)}
+              label={name}
+              language={tag}
+              rightToLeft={language.rightToLeft}
+              limit={limit}
+              placeholders={placeholders}
+              signs={view.signs}
+              onEnd={hands.onEnd}
+              onTake={hands.onTake}
+            />
           ) : shown.text ? (
             <div className="text" lang={tag} dir={dir}>
               {row?.shape === "asset" && isPicture(shown.text) && (

@@ -115,8 +115,19 @@ describe("review", () => {
   });
 
   it("settles nothing past a blocker, neither alone nor among others", async () => {
-    const blocked = strip(1, { blockers: ["The placeholder {n} is missing."] });
+    const lost = {
+      kind: "placeholder",
+      code: "placeholder-missing",
+      severity: "blocker",
+      form: "one",
+      sentence: "The placeholder {n} is missing.",
+      values: { placeholder: "{n}" },
+      start: -1,
+      end: -1,
+    };
+    const blocked = strip(1, { shape: "plural", blockers: [lost] });
     const { asked } = await open([blocked, strip(2), strip(3)]);
+    expect(screen.getByText(/one: The placeholder \{n\} is missing\./)).toBeVisible();
     expect(screen.getByRole("button", { name: /Settle/ })).toBeDisabled();
     await userEvent.keyboard("s");
     expect(changes(asked)).toEqual([]);

@@ -1,6 +1,6 @@
 import { Button } from "@mui/material";
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
+import { findingSaid, type Schemas } from "../../api/client";
 import { listed, percent, t, when } from "../../words/words";
 import { PictureShown } from "../entry";
 import type { Pending } from "../../sheet/outbox/outbox";
@@ -217,14 +217,14 @@ function OfferSide(props: Props & { strip: Strip; index: number }) {
           {t(strip.offers > strips.length ? "review.severalElsewhere" : "review.several", { n: strip.offers })}
         </p>
       )}
-      {strip.blockers.map((blocker) => (
-        <p key={blocker} className="wrong">
-          {t("review.blocked", { why: blocker })}
+      {strip.blockers.map((blocker, at) => (
+        <p key={at} className="wrong">
+          {t("review.blocked", { why: findingSaid(blocker, strip.shape !== "plain") })}
         </p>
       ))}
-      {strip.warnings.map((warning) => (
-        <p key={warning} className="mind">
-          {warning}
+      {strip.warnings.map((warning, at) => (
+        <p key={at} className="mind">
+          {findingSaid(warning, strip.shape !== "plain")}
         </p>
       ))}
       {refused && (

@@ -5,6 +5,7 @@ import com.ibm.icu.util.ULocale;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -42,6 +43,7 @@ final class CapitalCheck implements Check {
                 asked
                         ? "The source begins with a capital, this text with a small letter."
                         : "The source begins with a small letter, this text with a capital.",
+                Map.of(),
                 at,
                 end,
                 Mend.replacing("Make it “" + right + "”", form.text(), at, end, right));

@@ -7,6 +7,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.HashSet;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -47,7 +48,8 @@ final class CharactersCheck implements Check {
                 found.add(
                         "character-forbidden",
                         form.name(),
-                        "“" + Character.toString(character) + "” is not allowed here.",
+                        "“{character}” is not allowed here.",
+                        Map.of("character", Character.toString(character)),
                         at,
                         at + Character.charCount(character));
             }
@@ -71,8 +73,10 @@ final class CharactersCheck implements Check {
             found.add(
                     Character.isSurrogate(c) ? "surrogate-alone" : "control-character",
                     form.name(),
-                    (Character.isSurrogate(c) ? "Half a character" : "A character that nobody can see") + " (U+" + named
-                            + "); take it out.",
+                    Character.isSurrogate(c)
+                            ? "Half a character (U+{unit}); take it out."
+                            : "A character that nobody can see (U+{unit}); take it out.",
+                    Map.of("unit", named),
                     at,
                     at + 1,
                     new Mend("Take it out", text.substring(0, at) + text.substring(at + 1)));
@@ -104,6 +108,7 @@ final class CharactersCheck implements Check {
                     "character-lost",
                     form.name(),
                     "A letter was lost here by a wrong encoding; write it again.",
+                    Map.of(),
                     lost,
                     lost + 1);
         }
@@ -129,7 +134,8 @@ final class CharactersCheck implements Check {
                 found.add(
                         "encoding-damaged",
                         form.name(),
-                        "“" + text.substring(at, end) + "” is what “" + meant + "” becomes by a wrong encoding.",
+                        "“{said}” is what “{meant}” becomes by a wrong encoding.",
+                        Map.of("said", text.substring(at, end), "meant", meant),
                         at,
                         end,
                         new Mend("Make it “" + meant + "”", repaired(text)));
@@ -209,6 +215,7 @@ final class CharactersCheck implements Check {
                     stray
                             ? "A mark ends a direction that nothing began."
                             : "A mark of direction is not ended, so what follows the text would turn too.",
+                    Map.of(),
                     last,
                     last + 1,
                     stray

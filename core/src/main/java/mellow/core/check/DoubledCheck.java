@@ -84,7 +84,8 @@ final class DoubledCheck implements Check {
                     found.add(
                             "word-doubled",
                             form.name(),
-                            "“" + word + "” stands twice in a row.",
+                            "“{word}” stands twice in a row.",
+                            Map.of("word", word),
                             before,
                             at,
                             Mend.replacing("Take one out", text, beforeEnd, at, ""));

@@ -1,5 +1,7 @@
 package mellow.core.check;
 
+import java.util.Map;
+
 /**
  * Another mark at the end than the source's. Marks are compared by what they do in their script: the Greek question mark is a semicolon, the Arabic one is
  * turned, Japanese stops are round, French has a space before. Abbreviations and titles end as they do.
@@ -56,16 +58,17 @@ final class EndingCheck implements Check {
 
     private static void tell(Form form, Mark asked, Mark given, int textEnd, Found found) {
         String sentence = given == Mark.NONE
-                ? "The source ends with " + asked.named + ", this text does not."
+                ? "The source ends with {asked}, this text does not."
                 : asked == Mark.NONE
-                        ? "This text ends with " + given.named + ", the source does not."
-                        : "The source ends with " + asked.named + ", this text with " + given.named + ".";
+                        ? "This text ends with {given}, the source does not."
+                        : "The source ends with {asked}, this text with {given}.";
         String usual = given == Mark.NONE ? usual(asked, form.ground().facts()) : "";
         String text = form.text();
         found.add(
                 "ending-differs",
                 form.name(),
                 sentence,
+                Map.of("asked", asked.named, "given", given.named),
                 textEnd - 1,
                 textEnd,
                 usual.isEmpty() || !Character.isLetterOrDigit(text.codePointBefore(textEnd))

@@ -1,5 +1,7 @@
 package mellow.core.check;
 
+import java.util.Map;
+import mellow.core.text.Places;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -9,7 +11,8 @@ import org.jspecify.annotations.Nullable;
  * @param code what it is exactly, stable, such as {@code placeholder-missing}
  * @param severity how much it matters
  * @param form the form of the text it is in
- * @param sentence what is wrong and what to do, for people
+ * @param pattern what is wrong and what to do, for people, with {@linkplain Places places} for what differs
+ * @param values what fills them, numbers and words of the text
  * @param start where it begins in that form, in UTF-16 units; -1 when it has no place
  * @param end after its last unit
  * @param mend the one sure way to mend it, null when there is none or more than one
@@ -19,7 +22,8 @@ public record Finding(
         String code,
         Severity severity,
         String form,
-        String sentence,
+        String pattern,
+        Map<String, Object> values,
         int start,
         int end,
         @Nullable Mend mend) {
@@ -32,12 +36,17 @@ public record Finding(
         WARNING
     }
 
+    /** What is wrong and what to do, for people; put together when it is asked for, since most findings are only counted. */
+    public String sentence() {
+        return Places.filled(pattern, values);
+    }
+
     /** Whether the text must not be used like this. */
     public boolean blocks() {
         return severity == Severity.BLOCKER;
     }
 
     Finding withoutMend() {
-        return new Finding(kind, code, severity, form, sentence, start, end, null);
+        return new Finding(kind, code, severity, form, pattern, values, start, end, null);
     }
 }

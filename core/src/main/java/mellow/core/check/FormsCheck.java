@@ -1,6 +1,7 @@
 package mellow.core.check;
 
 import java.util.List;
+import java.util.Map;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
 
@@ -16,26 +17,38 @@ final class FormsCheck implements Check {
                     .filter(category -> !text.text().containsKey(category))
                     .toList();
             if (!missing.isEmpty()) {
-                found.add("form-missing", Text.OTHER, "Without a text: " + String.join(", ", missing) + ".");
+                found.add(
+                        "form-missing",
+                        Text.OTHER,
+                        "Without a text: {forms}.",
+                        Map.of("forms", String.join(", ", missing)));
             }
             text.text().keySet().stream()
                     .filter(category -> !facts.categories().contains(category))
                     .forEach(category -> found.add(
                             "form-extra",
                             category,
-                            "The language has no form “" + category + "”; nobody would see it."));
+                            "The language has no form “{form}”; nobody would see it.",
+                            Map.of("form", category)));
         } else if (text.measure().shape() == Shape.STATES) {
             List<String> missing = text.measure().source().keySet().stream()
                     .filter(state -> !text.text().containsKey(state))
                     .toList();
             if (!missing.isEmpty()) {
-                found.add("form-missing", missing.get(0), "Without a text: state " + String.join(", ", missing) + ".");
+                found.add(
+                        "form-missing",
+                        missing.get(0),
+                        "Without a text: state {states}.",
+                        Map.of("states", String.join(", ", missing)));
             }
             if (!text.measure().source().isEmpty()) {
                 text.text().keySet().stream()
                         .filter(state -> !text.measure().source().containsKey(state))
                         .forEach(state -> found.add(
-                                "form-extra", state, "The source has no state " + state + "; nobody would see it."));
+                                "form-extra",
+                                state,
+                                "The source has no state {state}; nobody would see it.",
+                                Map.of("state", state)));
             }
         }
     }

@@ -2,6 +2,7 @@ package mellow.core.check;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import mellow.core.check.Finding.Severity;
 import org.jspecify.annotations.Nullable;
 
@@ -24,18 +25,30 @@ final class Found {
 
     /** Something in all forms, or in no place of one. */
     void add(String code, String form, String sentence) {
-        add(code, form, sentence, -1, -1, null);
+        add(code, form, sentence, Map.of());
+    }
+
+    /** The same; {@code values} fill the {@linkplain mellow.core.text.Places places} of the sentence. */
+    void add(String code, String form, String sentence, Map<String, Object> values) {
+        add(code, form, sentence, values, -1, -1, null);
     }
 
     /** Something at a place of a form. */
-    void add(String code, String form, String sentence, int start, int end) {
-        add(code, form, sentence, start, end, null);
+    void add(String code, String form, String sentence, Map<String, Object> values, int start, int end) {
+        add(code, form, sentence, values, start, end, null);
     }
 
     /** Something that one sure change mends: {@code mend} is the whole form as it would be. */
-    void add(String code, String form, String sentence, int start, int end, @Nullable Mend mend) {
+    void add(
+            String code,
+            String form,
+            String sentence,
+            Map<String, Object> values,
+            int start,
+            int end,
+            @Nullable Mend mend) {
         if (ofKind++ < MOST_OF_A_KIND) {
-            findings.add(new Finding(kind, code, severity, form, sentence, start, end, mend));
+            findings.add(new Finding(kind, code, severity, form, sentence, values, start, end, mend));
         }
     }
 

@@ -1,6 +1,7 @@
 package mellow.core.check;
 
 import com.google.re2j.Pattern;
+import java.util.Map;
 import mellow.core.text.Text;
 
 /** A key that does not follow the table's rule. It is the entry's, so it is found once and not in every form. */
@@ -12,7 +13,8 @@ final class KeyCheck implements Check {
             found.add(
                     "key-outside-rule",
                     Text.OTHER,
-                    "The key does not follow the table's rule “" + rule.pattern() + "”.");
+                    "The key does not follow the table's rule “{rule}”.",
+                    Map.of("rule", rule.pattern()));
         }
     }
 }

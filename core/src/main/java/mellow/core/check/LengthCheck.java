@@ -1,5 +1,6 @@
 package mellow.core.check;
 
+import java.util.Map;
 import mellow.core.fit.Face;
 import mellow.core.fit.Face.Laid;
 
@@ -18,8 +19,8 @@ final class LengthCheck implements Check {
             found.add(
                     "too-long-beside-source",
                     form.name(),
-                    length(form.text()) + " characters, and more than " + (int) (factor * ofSource)
-                            + " are too many for a source of " + ofSource + ".");
+                    "{length} characters, and more than {most} are too many for a source of {source}.",
+                    Map.of("length", length(form.text()), "most", (int) (factor * ofSource), "source", ofSource));
         }
     }
 
@@ -37,7 +38,8 @@ final class LengthCheck implements Check {
                 found.add(
                         "too-long",
                         form.name(),
-                        length + " characters, and " + most + " are allowed.",
+                        "{length} characters, and {most} are allowed.",
+                        Map.of("length", length, "most", most),
                         text.offsetByCodePoints(0, most),
                         text.length());
             }
@@ -47,7 +49,8 @@ final class LengthCheck implements Check {
             found.add(
                     "too-many-lines",
                     form.name(),
-                    lines(text) + " lines, and " + mostLines + (mostLines == 1 ? " is" : " are") + " allowed.");
+                    mostLines == 1 ? "{lines} lines, and one is allowed." : "{lines} lines, and {most} are allowed.",
+                    Map.of("lines", lines(text), "most", mostLines));
         }
         if (form.measure().maxWidth() > 0) {
             for (Face face : form.ground().faces()) {
@@ -64,16 +67,18 @@ final class LengthCheck implements Check {
             found.add(
                     "too-wide",
                     form.name(),
-                    "Too wide by " + (laid.widest() - width) + " pixels in " + face.name() + ": " + laid.widest()
-                            + ", and the place has " + width + ".",
+                    "Too wide by {by} pixels in {font}: {width}, and the place has {most}.",
+                    Map.of("by", laid.widest() - width, "font", face.name(), "width", laid.widest(), "most", width),
                     laid.start(),
                     laid.end());
         } else if (laid.lines() > lines) {
             found.add(
                     "too-wide",
                     form.name(),
-                    "Takes " + laid.lines() + " lines of " + width + " pixels in " + face.name() + ", and " + lines
-                            + (lines == 1 ? " is" : " are") + " there.",
+                    lines == 1
+                            ? "Takes {lines} lines of {width} pixels in {font}, and one is there."
+                            : "Takes {lines} lines of {width} pixels in {font}, and {most} are there.",
+                    Map.of("lines", laid.lines(), "width", width, "font", face.name(), "most", lines),
                     laid.start(),
                     laid.end());
         }

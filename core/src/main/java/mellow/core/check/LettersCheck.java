@@ -1,6 +1,7 @@
 package mellow.core.check;
 
 import java.util.LinkedHashSet;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellow.core.fit.Face;
@@ -23,8 +24,10 @@ final class LettersCheck implements Check {
                 found.add(
                         "letters-lacking",
                         form.name(),
-                        face.name() + " has no " + named + (lacking.size() > MOST_NAMED ? " and others" : "")
-                                + "; people would see empty boxes.",
+                        lacking.size() > MOST_NAMED
+                                ? "{font} has no {letters} and others; people would see empty boxes."
+                                : "{font} has no {letters}; people would see empty boxes.",
+                        Map.of("font", face.name(), "letters", named),
                         first,
                         first + Character.charCount(form.text().codePointAt(first)));
             }

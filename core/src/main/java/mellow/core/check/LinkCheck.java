@@ -26,11 +26,21 @@ final class LinkCheck implements Check {
         Set<String> known = Set.copyOf(missing.keySet());
         given.forEach(link -> missing.remove(link.compared));
         for (Link link : missing.values()) {
-            found.add("link-missing", form.name(), "The link " + link.spelled + " is missing or changed.");
+            found.add(
+                    "link-missing",
+                    form.name(),
+                    "The link {link} is missing or changed.",
+                    Map.of("link", link.spelled));
         }
         for (Link link : given) {
             if (!known.contains(link.compared)) {
-                found.add("link-extra", form.name(), link.spelled + " is not in the source.", link.start, link.end);
+                found.add(
+                        "link-extra",
+                        form.name(),
+                        "{link} is not in the source.",
+                        Map.of("link", link.spelled),
+                        link.start,
+                        link.end);
             }
         }
     }

@@ -44,7 +44,8 @@ final class MarkupCheck implements Check {
             found.add(
                     "tag-crossed",
                     form.name(),
-                    crossing.spelled() + " closes across another tag; what is opened last is closed first.",
+                    "{tag} closes across another tag; what is opened last is closed first.",
+                    Map.of("tag", crossing.spelled()),
                     crossing.start(),
                     crossing.end());
             return;
@@ -63,7 +64,8 @@ final class MarkupCheck implements Check {
                 found.add(
                         "tag-crossed",
                         source.name(),
-                        crossing.spelled() + " closes across another tag; what is opened last is closed first.",
+                        "{tag} closes across another tag; what is opened last is closed first.",
+                        Map.of("tag", crossing.spelled()),
                         crossing.start(),
                         crossing.end());
             }
@@ -91,8 +93,8 @@ final class MarkupCheck implements Check {
                 found.add(
                         "tag-malformed",
                         form.name(),
-                        "“" + text.substring(place[0], place[1]) + "” would be shown as it stands; it must be "
-                                + tag.spelled() + ".",
+                        "“{said}” would be shown as it stands; it must be {tag}.",
+                        Map.of("said", text.substring(place[0], place[1]), "tag", tag.spelled()),
                         place[0],
                         place[1],
                         Mend.replacing("Make it " + tag.spelled(), text, place[0], place[1], tag.spelled()));
@@ -112,7 +114,8 @@ final class MarkupCheck implements Check {
         found.add(
                 "tag-unclosed",
                 form.name(),
-                open.spelled() + " is not closed.",
+                "{tag} is not closed.",
+                Map.of("tag", open.spelled()),
                 open.start(),
                 open.end(),
                 atEnd ? new Mend("Close it at the end", text + closing) : null);
@@ -135,13 +138,19 @@ final class MarkupCheck implements Check {
         for (Deque<Tag> left : wanted.values()) {
             for (Tag tag : left) {
                 if (!tag.mayBeDropped()) {
-                    found.add("tag-missing", form.name(), "The tag " + tag.spelled() + " is missing.");
+                    found.add("tag-missing", form.name(), "The tag {tag} is missing.", Map.of("tag", tag.spelled()));
                 }
             }
         }
         for (Tag tag : extra) {
             if (!tag.mayBeCloned(wanted.containsKey(tag.identity()))) {
-                found.add("tag-extra", form.name(), tag.spelled() + " is not in the source.", tag.start(), tag.end());
+                found.add(
+                        "tag-extra",
+                        form.name(),
+                        "{tag} is not in the source.",
+                        Map.of("tag", tag.spelled()),
+                        tag.start(),
+                        tag.end());
             }
         }
     }
@@ -153,7 +162,8 @@ final class MarkupCheck implements Check {
             found.add(
                     "tag-changed",
                     form.name(),
-                    given.spelled() + " is " + asked.spelled() + " in the source.",
+                    "{tag} is {source} in the source.",
+                    Map.of("tag", given.spelled(), "source", asked.spelled()),
                     given.start(),
                     given.end(),
                     asked.translatable()

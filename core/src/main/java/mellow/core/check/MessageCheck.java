@@ -33,27 +33,33 @@ final class MessageCheck implements Check {
                 found.add(
                         "argument-lost",
                         form.name(),
-                        "The argument {" + argument.strip().replace(" ", ", ") + "} is missing.");
+                        "The argument {argument} is missing.",
+                        Map.of("argument", "{" + argument.strip().replace(" ", ", ") + "}"));
             } else if (argument.endsWith(" plural") || argument.endsWith(" selectordinal")) {
                 List<String> lacking = lacking(form.ground().facts(), has, argument.endsWith(" plural"));
                 if (!lacking.isEmpty()) {
                     found.add(
                             "branches-missing",
                             form.name(),
-                            "The argument “" + name + "” has no branch " + String.join(", ", lacking) + ".");
+                            "The argument “{argument}” has no branch {branches}.",
+                            Map.of("argument", name, "branches", String.join(", ", lacking)));
                 }
             } else if (argument.endsWith(" select") && !has.equals(selectors)) {
                 found.add(
                         "branches-differ",
                         form.name(),
-                        "The branches of “" + name + "” are " + String.join(", ", selectors)
-                                + "; a program chooses by these names, so they stay as they are.");
+                        "The branches of “{argument}” are {branches}; a program chooses by these names, so they stay as they are.",
+                        Map.of("argument", name, "branches", String.join(", ", selectors)));
             }
         });
         given.keySet().stream().filter(argument -> !asked.containsKey(argument)).forEach(argument -> {
             String name = argument.substring(0, argument.indexOf(' '));
             if (asked.keySet().stream().noneMatch(one -> one.startsWith(name + " "))) {
-                found.add("argument-extra", form.name(), "The source has no argument “" + name + "”.");
+                found.add(
+                        "argument-extra",
+                        form.name(),
+                        "The source has no argument “{argument}”.",
+                        Map.of("argument", name));
             }
         });
     }
@@ -71,8 +77,8 @@ final class MessageCheck implements Check {
         found.add(
                 "message-broken",
                 form.name(),
-                "The message cannot be read at character " + (text.codePointCount(0, at) + 1) + ": " + message.error()
-                        + ".",
+                "The message cannot be read at character {at}: {error}.",
+                Map.of("at", text.codePointCount(0, at) + 1, "error", message.error()),
                 at,
                 Math.min(text.length(), at + 1));
     }

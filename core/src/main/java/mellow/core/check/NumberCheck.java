@@ -3,6 +3,7 @@ package mellow.core.check;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -53,8 +54,8 @@ final class NumberCheck implements Check {
                 found.add(
                         "number-missing",
                         form.name(),
-                        "The source says " + form.source().substring(number.start, number.end)
-                                + ", this text does not.");
+                        "The source says {number}, this text does not.",
+                        Map.of("number", form.source().substring(number.start, number.end)));
             }
         }
         for (Number number : extra) {
@@ -62,7 +63,8 @@ final class NumberCheck implements Check {
                 found.add(
                         "number-extra",
                         form.name(),
-                        form.text().substring(number.start, number.end) + " is not in the source.",
+                        "{number} is not in the source.",
+                        Map.of("number", form.text().substring(number.start, number.end)),
                         number.start,
                         number.end);
             }

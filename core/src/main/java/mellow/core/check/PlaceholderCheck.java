@@ -138,8 +138,8 @@ final class PlaceholderCheck implements Check {
                 found.add(
                         "placeholder-malformed",
                         form.name(),
-                        "“" + text.substring(from, to) + "” would be shown as it stands; it must be " + lost.spelled()
-                                + ".",
+                        "“{said}” would be shown as it stands; it must be {placeholder}.",
+                        Map.of("said", text.substring(from, to), "placeholder", lost.spelled()),
                         from,
                         to,
                         Mend.replacing("Make it " + lost.spelled(), text, from, to, lost.spelled()));
@@ -153,8 +153,8 @@ final class PlaceholderCheck implements Check {
             found.add(
                     "placeholder-order",
                     form.name(),
-                    extra.get(0).spelled() + " would take another value than in the source; number them: " + order
-                            + ".",
+                    "{placeholder} would take another value than in the source; number them: {order}.",
+                    Map.of("placeholder", extra.get(0).spelled(), "order", order),
                     extra.get(0).start(),
                     extra.get(0).end());
             return;
@@ -165,7 +165,8 @@ final class PlaceholderCheck implements Check {
             found.add(
                     "placeholder-changed",
                     form.name(),
-                    odd.spelled() + " is " + lost.spelled() + " in the source, and must stay as it is.",
+                    "{placeholder} is {source} in the source, and must stay as it is.",
+                    Map.of("placeholder", odd.spelled(), "source", lost.spelled()),
                     odd.start(),
                     odd.end(),
                     Mend.replacing("Make it " + lost.spelled(), text, odd.start(), odd.end(), lost.spelled()));
@@ -174,10 +175,18 @@ final class PlaceholderCheck implements Check {
         missing.stream()
                 .map(Placeholder::spelled)
                 .distinct()
-                .forEach(spelled ->
-                        found.add("placeholder-missing", form.name(), "The placeholder " + spelled + " is missing."));
+                .forEach(spelled -> found.add(
+                        "placeholder-missing",
+                        form.name(),
+                        "The placeholder {placeholder} is missing.",
+                        Map.of("placeholder", spelled)));
         extra.forEach(one -> found.add(
-                "placeholder-extra", form.name(), one.spelled() + " is not in the source.", one.start(), one.end()));
+                "placeholder-extra",
+                form.name(),
+                "{placeholder} is not in the source.",
+                Map.of("placeholder", one.spelled()),
+                one.start(),
+                one.end()));
     }
 
     /** Whether the same printf placeholders stand in another order, which without numbers is another order of values. */
@@ -214,7 +223,8 @@ final class PlaceholderCheck implements Check {
                     .ifPresent(other -> found.add(
                             "placeholder-malformed",
                             form.name(),
-                            "“" + one.spelled() + "” has a space in it and would be shown as it stands.",
+                            "“{said}” has a space in it and would be shown as it stands.",
+                            Map.of("said", one.spelled()),
                             one.start(),
                             one.end(),
                             Mend.replacing(
@@ -235,6 +245,7 @@ final class PlaceholderCheck implements Check {
                         "percent-alone",
                         form.name(),
                         "The program reads “%” as the beginning of a placeholder; write “%%” for a per cent sign.",
+                        Map.of(),
                         at,
                         at + 1,
                         Mend.replacing("Make it %%", form.text(), at, at + 1, "%%"));

@@ -107,7 +107,8 @@ final class ScriptCheck implements Check {
         found.add(
                 "letter-lookalike",
                 form.name(),
-                "“" + word + "” mixes letters of two scripts that look alike; searches and speech would not find it.",
+                "“{word}” mixes letters of two scripts that look alike; searches and speech would not find it.",
+                Map.of("word", word),
                 start,
                 end,
                 Mend.replacing("Make it one script", form.text(), start, end, right.toString()));
@@ -150,7 +151,8 @@ final class ScriptCheck implements Check {
                 found.add(
                         "script-foreign",
                         form.name(),
-                        "“" + text.substring(start, at) + "” is not in a script of this language.",
+                        "“{word}” is not in a script of this language.",
+                        Map.of("word", text.substring(start, at)),
                         start,
                         at);
                 return;
@@ -217,9 +219,12 @@ final class ScriptCheck implements Check {
                 found.add(
                         "quotes-foreign",
                         form.name(),
-                        "The quotation marks " + text.charAt(opening) + "…" + c
-                                + " are another language's; this one writes " + usual.charAt(0) + "…" + usual.charAt(1)
-                                + ".",
+                        "The quotation marks {given} are another language's; this one writes {usual}.",
+                        Map.of(
+                                "given",
+                                text.charAt(opening) + "…" + c,
+                                "usual",
+                                usual.charAt(0) + "…" + usual.charAt(1)),
                         opening,
                         at + 1,
                         new Mend(

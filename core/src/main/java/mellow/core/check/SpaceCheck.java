@@ -1,5 +1,7 @@
 package mellow.core.check;
 
+import java.util.Map;
+
 /** Spaces at the ends that the source has otherwise, spaces twice in a row, another number of lines. */
 final class SpaceCheck implements Check {
 
@@ -22,6 +24,7 @@ final class SpaceCheck implements Check {
                         "space-doubled",
                         form.name(),
                         "Two spaces in a row.",
+                        Map.of(),
                         at,
                         at + 2,
                         new Mend("Make it one", single(form.text())));
@@ -36,7 +39,10 @@ final class SpaceCheck implements Check {
             found.add(
                     "other-lines",
                     form.name(),
-                    "The source has " + ofSource + (ofSource == 1 ? " line" : " lines") + ", this text " + lines + ".");
+                    ofSource == 1
+                            ? "The source has one line, this text {lines}."
+                            : "The source has {source} lines, this text {lines}.",
+                    Map.of("source", ofSource, "lines", lines));
         }
     }
 
@@ -52,6 +58,7 @@ final class SpaceCheck implements Check {
                     "outer-space",
                     form.name(),
                     spaces("begins", start > 0),
+                    Map.of(),
                     0,
                     start,
                     new Mend(before.isEmpty() ? "Take it out" : "Put it in", before + text.substring(start)));
@@ -61,6 +68,7 @@ final class SpaceCheck implements Check {
                     "outer-space",
                     form.name(),
                     spaces("ends", end < text.length()),
+                    Map.of(),
                     end,
                     text.length(),
                     new Mend(after.isEmpty() ? "Take it out" : "Put it in", text.substring(0, end) + after));

@@ -1,6 +1,7 @@
 package mellow.core.check;
 
 import java.util.LinkedHashSet;
+import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
 import mellow.core.wordbook.AgreedTerm;
@@ -34,11 +35,13 @@ final class TermCheck implements Check {
                     .ifPresent(place -> {
                         any[0] = true;
                         String said = words.substring(place.start(), place.end());
-                        String instead = term.text().isEmpty() ? "." : "; say “" + term.text() + "”.";
                         found.add(
                                 "word-to-avoid",
                                 form,
-                                "“" + said + "” is to be avoided" + instead,
+                                term.text().isEmpty()
+                                        ? "“{word}” is to be avoided."
+                                        : "“{word}” is to be avoided; say “{term}”.",
+                                Map.of("word", said, "term", term.text()),
                                 place.start(),
                                 place.end());
                     }));
@@ -57,6 +60,7 @@ final class TermCheck implements Check {
         found.add(
                 "term-not-used",
                 text.text().firstKey(),
-                "The wordbook says “" + term.text() + "” for “" + term.term() + "”.");
+                "The wordbook says “{term}” for “{source}”.",
+                Map.of("term", term.text(), "source", term.term()));
     }
 }

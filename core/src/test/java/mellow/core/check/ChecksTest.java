@@ -152,7 +152,7 @@ class ChecksTest {
                 "␣Up␣|␣Hoch␣|-",
                 "Up|␣|The text begins with a space, other than the source. 0-1",
                 "Up¶down|Hoch|The source has 2 lines, this text 1. -1--1",
-                "Up|Hoch¶runter|The source has 1 line, this text 2. -1--1",
+                "Up|Hoch¶runter|The source has one line, this text 2. -1--1",
                 "Up|Hoch¶¶x|3 lines, and 2 are allowed. -1--1",
                 "Up|Ganz weit oben|14 characters, and 12 are allowed. 12-14",
                 "Up {a}|Hoch|The placeholder {a} is missing. -1--1",
@@ -175,7 +175,7 @@ class ChecksTest {
         Measure measure = new Measure(Shape.PLAIN, forms("other", "Up"), 0, 1);
         assertThat(Checks.blockers(measure, forms("other", "Hoch\nrunter"), GERMAN))
                 .extracting(Finding::sentence)
-                .containsExactly("2 lines, and 1 is allowed.");
+                .containsExactly("2 lines, and one is allowed.");
         assertThat(Checks.blockers(measure, forms("other", "Hoch"), GERMAN)).isEmpty();
     }
 

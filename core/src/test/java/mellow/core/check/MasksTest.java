@@ -3,6 +3,7 @@ package mellow.core.check;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import mellow.core.check.Finding.Severity;
 import org.junit.jupiter.api.Test;
 
@@ -10,7 +11,7 @@ import org.junit.jupiter.api.Test;
 class MasksTest {
 
     private static Finding finding(Kind kind, Severity severity) {
-        return new Finding(kind, "code", severity, "other", "Wrong.", -1, -1, null);
+        return new Finding(kind, "code", severity, "other", "Wrong.", Map.of(), -1, -1, null);
     }
 
     @Test

@@ -112,7 +112,8 @@ public class CellService {
     private int kept(LanguageTag tag) {
         return languages
                 .known(tag)
-                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + tag + "."));
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "language-not-kept", "No table is kept in {language}.", Map.of("language", tag)));
     }
 
     /** Changes many cells as one change; cells that a rule stands against stay as they are and are named. */

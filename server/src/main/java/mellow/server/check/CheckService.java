@@ -49,6 +49,7 @@ public class CheckService {
      * @param kind what people switch on and off
      * @param severity blocker or warning
      * @param form the form it is in
+     * @param values numbers and words that stand in the sentence, by name
      * @param start where it begins in UTF-16 units, -1 when it has no place
      * @param mend what the one sure way to mend it does, null when there is none
      * @param mended the form as it is then
@@ -59,6 +60,7 @@ public class CheckService {
             String severity,
             String form,
             String sentence,
+            Map<String, Object> values,
             int start,
             int end,
             @Nullable String mend,
@@ -73,6 +75,7 @@ public class CheckService {
                     finding.severity().name().toLowerCase(Locale.ROOT),
                     finding.form(),
                     finding.sentence(),
+                    finding.values(),
                     finding.start(),
                     finding.end(),
                     mend == null ? null : mend.label(),

@@ -5,6 +5,7 @@ import java.util.Map;
 import mellow.core.format.Problem;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.UnwritableTextException;
+import mellow.core.language.LanguageTag;
 import org.apache.catalina.connector.ClientAbortException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -111,7 +112,8 @@ class ProblemDetails extends ResponseEntityExceptionHandler {
         ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, sentence);
         detail.setType(URI.create("urn:mellow:problem:" + code));
         detail.setProperty("code", code);
-        details.forEach(detail::setProperty);
+        details.forEach(
+                (name, value) -> detail.setProperty(name, value instanceof LanguageTag tag ? tag.value() : value));
         return ResponseEntity.status(status).body(detail);
     }
 }

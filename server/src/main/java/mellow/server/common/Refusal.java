@@ -1,9 +1,14 @@
 package mellow.server.common;
 
 import java.util.Map;
+import mellow.core.text.Places;
 import org.springframework.http.HttpStatus;
 
-/** A request that is refused for a reason that people can act on. Becomes a problem detail (RFC 9457) with a stable code. */
+/**
+ * A request that is refused for a reason that people can act on. Becomes a problem detail (RFC 9457) with a stable code.
+ *
+ * <p>A sentence has its values in places such as {@code {table}}, which its details fill; both are told, so that a client can say the same in other words.
+ */
 public class Refusal extends RuntimeException {
 
     private final HttpStatus status;
@@ -11,7 +16,7 @@ public class Refusal extends RuntimeException {
     private final transient Map<String, Object> details;
 
     private Refusal(HttpStatus status, String code, String sentence, Map<String, Object> details) {
-        super(sentence);
+        super(Places.filled(sentence, details));
         this.status = status;
         this.code = code;
         this.details = details;
@@ -19,7 +24,12 @@ public class Refusal extends RuntimeException {
 
     /** Something that does not exist, or is not to be seen. */
     public static Refusal notFound(String code, String sentence) {
-        return new Refusal(HttpStatus.NOT_FOUND, code, sentence, Map.of());
+        return notFound(code, sentence, Map.of());
+    }
+
+    /** Something that does not exist, or is not to be seen. {@code details} fills the places of the sentence. */
+    public static Refusal notFound(String code, String sentence, Map<String, Object> details) {
+        return new Refusal(HttpStatus.NOT_FOUND, code, sentence, details);
     }
 
     /** 404 for an entry that there is not, or not any more. */
@@ -29,7 +39,12 @@ public class Refusal extends RuntimeException {
 
     /** A right that is missing. */
     public static Refusal forbidden(String code, String sentence) {
-        return new Refusal(HttpStatus.FORBIDDEN, code, sentence, Map.of());
+        return forbidden(code, sentence, Map.of());
+    }
+
+    /** A right that is missing. {@code details} fills the places of the sentence. */
+    public static Refusal forbidden(String code, String sentence, Map<String, Object> details) {
+        return new Refusal(HttpStatus.FORBIDDEN, code, sentence, details);
     }
 
     /** The record moved on; {@code details} carries what it says now. */
@@ -49,7 +64,12 @@ public class Refusal extends RuntimeException {
 
     /** A body over the limit. */
     public static Refusal tooLarge(String code, String sentence) {
-        return new Refusal(HttpStatus.CONTENT_TOO_LARGE, code, sentence, Map.of());
+        return tooLarge(code, sentence, Map.of());
+    }
+
+    /** A body over the limit. {@code details} fills the places of the sentence. */
+    public static Refusal tooLarge(String code, String sentence, Map<String, Object> details) {
+        return new Refusal(HttpStatus.CONTENT_TOO_LARGE, code, sentence, details);
     }
 
     /** A body that comes too slowly. */

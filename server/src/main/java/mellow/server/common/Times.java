@@ -27,7 +27,9 @@ public class Times implements Converter<String, Instant> {
             return sound(Instant.parse(spelling));
         } catch (DateTimeException noTime) {
             throw Refusal.unacceptable(
-                    "bad-time", "“" + spelling + "” is no time; expected one such as 2026-11-27T14:05:00Z.", Map.of());
+                    "bad-time",
+                    "“{said}” is no time; expected one such as 2026-11-27T14:05:00Z.",
+                    Map.of("said", spelling));
         }
     }
 

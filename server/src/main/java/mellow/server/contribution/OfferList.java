@@ -235,6 +235,7 @@ public class OfferList {
                 return answer;
             }
         }
-        throw Refusal.unacceptable("unknown-answer", "“" + word + "” is nothing that becomes of an offer.");
+        throw Refusal.unacceptable(
+                "unknown-answer", "“{said}” is nothing that becomes of an offer.", Map.of("said", word));
     }
 }

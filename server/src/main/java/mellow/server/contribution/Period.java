@@ -26,8 +26,8 @@ record Period(LocalDate from, LocalDate to) {
         if (first.isAfter(last)) {
             throw Refusal.unacceptable(
                     "bad-period",
-                    "The first day, " + first + ", comes after the last, " + last + ".",
-                    Map.of("field", "from"));
+                    "The first day, {first}, comes after the last, {last}.",
+                    Map.of("field", "from", "first", first, "last", last));
         }
         return new Period(first, last);
     }

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
@@ -113,7 +114,8 @@ public class ReportService {
         }
         int number = languages
                 .known(language)
-                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "language-not-kept", "No table is kept in {language}.", Map.of("language", language)));
         List<Answerer> answerers = new ArrayList<>();
         List<InTable> tables = new ArrayList<>();
         period.in(jdbc.sql(LINES)).param("language", number).query(row -> {

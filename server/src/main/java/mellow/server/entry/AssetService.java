@@ -46,8 +46,8 @@ class AssetService {
         if (bare.isEmpty() || bare.length() > LONGEST_NAME) {
             throw Refusal.unacceptable(
                     "bad-name",
-                    "A file needs a name of 1 to " + LONGEST_NAME + " characters.",
-                    Map.of("field", "name"));
+                    "A file needs a name of 1 to {most} characters.",
+                    Map.of("field", "name", "most", LONGEST_NAME));
         }
         return bare;
     }

@@ -116,7 +116,7 @@ class EntryChange {
     List<Entry> held(Collection<Long> ids) {
         if (ids.isEmpty() || ids.size() > MOST_AT_ONCE) {
             throw Refusal.unacceptable(
-                    "bad-amount", "Choose 1 to " + MOST_AT_ONCE + " entries.", Map.of("field", "entries"));
+                    "bad-amount", "Choose 1 to {most} entries.", Map.of("field", "entries", "most", MOST_AT_ONCE));
         }
         tablesOf(ids).forEach(tables::holdForChange);
         List<Entry> held = new ArrayList<>(entries.hold(ids));

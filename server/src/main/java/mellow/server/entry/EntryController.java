@@ -62,8 +62,8 @@ class EntryController {
         Shape shape = Shape.of(wanted.shape())
                 .orElseThrow(() -> Refusal.unacceptable(
                         "unknown-shape",
-                        "An entry is plain, plural, states or asset, not “" + wanted.shape() + "”.",
-                        Map.of("field", "shape")));
+                        "An entry is plain, plural, states or asset, not “{shape}”.",
+                        Map.of("field", "shape", "shape", wanted.shape())));
         return entries.create(me.id(), table, shape, wanted.description(), wanted.source(), wanted.after());
     }
 

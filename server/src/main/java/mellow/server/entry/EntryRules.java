@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
@@ -113,9 +114,7 @@ class EntryRules {
 
     private static Refusal keyTaken(String key) {
         return Refusal.conflict(
-                "key-taken",
-                "There is an entry “" + key + "” in this table already.",
-                Map.of("field", "key", "key", key));
+                "key-taken", "There is an entry “{key}” in this table already.", Map.of("field", "key", "key", key));
     }
 
     void requireLanguages(TableInfo target, List<Long> moving, boolean addLanguages) {
@@ -135,14 +134,16 @@ class EntryRules {
         if (!addLanguages) {
             throw Refusal.conflict(
                     "languages-missing",
-                    target.name() + " is not kept in "
-                            + String.join(
-                                    ", ",
-                                    missing.stream()
-                                            .map(tag -> languages.describe(tag).englishName())
-                                            .toList())
-                            + ", and there are texts in them; add the languages to it, or their texts would be out of sight.",
-                    Map.of("languages", missing.stream().map(LanguageTag::value).toList()));
+                    "{table} is not kept in {named}, and there are texts in them; add the languages to it, or their texts would be out of sight.",
+                    Map.of(
+                            "table",
+                            target.name(),
+                            "named",
+                            missing.stream()
+                                    .map(tag -> languages.describe(tag).englishName())
+                                    .collect(Collectors.joining(", ")),
+                            "languages",
+                            missing.stream().map(LanguageTag::value).toList()));
         }
         tables.addLanguages(target.id(), missing, false);
     }

@@ -124,7 +124,9 @@ class ExportController {
     private static FileFormat known(String format) {
         return Formats.named(format)
                 .orElseThrow(() -> Refusal.unacceptable(
-                        "unknown-format", "There is no format “" + format + "”.", Map.of("field", "format")));
+                        "unknown-format",
+                        "There is no format “{format}”.",
+                        Map.of("field", "format", "format", format)));
     }
 
     /** Files that were taken in, with only the changed texts replaced: the same bytes when nothing changed. Several, {@code file} given more than once, come as a ZIP archive. */

@@ -111,9 +111,8 @@ class ExportService {
         if (chosen != null && chosen.isEmpty()) {
             throw Refusal.unacceptable(
                     "nothing-to-send",
-                    "Nothing in " + table.name()
-                            + " is in one of these states, so the file would be empty; choose others.",
-                    Map.of("field", "only"));
+                    "Nothing in {table} is in one of these states, so the file would be empty; choose others.",
+                    Map.of("field", "only", "table", table.name()));
         }
         if (!order.apart()) {
             Fresh fresh = new Fresh(table, targets, order, chosen);
@@ -142,7 +141,9 @@ class ExportService {
             if (!tag.equals(table.source())) {
                 if (table.language(tag).isEmpty()) {
                     throw Refusal.unacceptable(
-                            "language-not-kept", "The table " + table.name() + " is not kept in " + tag + ".");
+                            "language-not-kept",
+                            "The table {table} is not kept in {language}.",
+                            Map.of("table", table.name(), "language", tag));
                 }
             }
         }
@@ -240,7 +241,8 @@ class ExportService {
         FileReading file = masters.reading(table, path)
                 .orElseThrow(() -> Refusal.notFound(
                         "no-such-file",
-                        "The file \u201c" + path + "\u201d was never taken into " + table.name() + "."));
+                        "The file \u201c{path}\u201d was never taken into {table}.",
+                        Map.of("path", path, "table", table.name())));
         Set<Long> newer = masters.addedSince(table.id(), path);
         InPlace patching = new InPlace(
                 file, file.patch(), table.source(), new InPlace.Place(InPlace.Part.ALONE, newer, null, false));

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.zip.ZipOutputStream;
@@ -94,7 +95,9 @@ class SetOut {
         List<SetPaths> sets = SetPaths.of(masters.of(table.id()));
         if (sets.isEmpty()) {
             throw Refusal.notFound(
-                    "no-set", "The table " + table.name() + " was not taken in from one file per language.");
+                    "no-set",
+                    "The table {table} was not taken in from one file per language.",
+                    Map.of("table", table.name()));
         }
         ZipOutputStream zip = new ZipOutputStream(out);
         Set<String> names = new HashSet<>();

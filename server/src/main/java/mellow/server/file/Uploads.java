@@ -84,7 +84,7 @@ public class Uploads {
             underWay.computeIfPresent(person, (who, n) -> n - 1);
             throw Refusal.tooMany(
                     "too-many-at-once",
-                    "You are sending " + atOnce + " files already; the next one can go when one of them is there.",
+                    "You are sending {atOnce} files already; the next one can go when one of them is there.",
                     Map.of("atOnce", atOnce));
         }
     }
@@ -99,9 +99,8 @@ public class Uploads {
         if (sent + coming > perDay.toBytes()) {
             throw Refusal.tooMany(
                     "quota-used",
-                    "You have sent " + sent / MEGABYTE + " MB in the last day, and " + perDay.toMegabytes()
-                            + " MB are allowed; a setting of the server says so.",
-                    Map.of());
+                    "You have sent {sent} MB in the last day, and {allowed} MB are allowed; a setting of the server says so.",
+                    Map.of("sent", sent / MEGABYTE, "allowed", perDay.toMegabytes()));
         }
     }
 

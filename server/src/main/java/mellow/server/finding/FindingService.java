@@ -230,7 +230,7 @@ public class FindingService {
                 language = Integer.parseInt(parts[parts.length - 1]);
             } catch (NumberFormatException none) {
                 throw Refusal.unacceptable(
-                        "bad-page", "“" + after + "” is no place in this list.", Map.of("field", "after"));
+                        "bad-page", "“{after}” is no place in this list.", Map.of("field", "after", "after", after));
             }
         }
         return of(PLACES, in)
@@ -391,6 +391,8 @@ public class FindingService {
     static Kind kind(String word) {
         return Kind.of(word)
                 .orElseThrow(() -> Refusal.unacceptable(
-                        "unknown-kind", "There is no kind of finding “" + word + "”.", Map.of("field", "kind")));
+                        "unknown-kind",
+                        "There is no kind of finding “{said}”.",
+                        Map.of("field", "kind", "said", word)));
     }
 }

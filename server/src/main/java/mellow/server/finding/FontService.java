@@ -139,15 +139,15 @@ public class FontService {
         if (!(size >= SMALLEST && size <= LARGEST)) {
             throw Refusal.unacceptable(
                     "bad-size",
-                    "A font is shown at " + SMALLEST + " to " + LARGEST + " pixels.",
-                    Map.of("field", "size"));
+                    "A font is shown at {least} to {most} pixels.",
+                    Map.of("field", "size", "least", SMALLEST, "most", LARGEST));
         }
         if (language != null
                 && of.languages().stream().noneMatch(one -> one.language().tag().equals(language.value()))) {
             throw Refusal.unacceptable(
                     "language-not-shown",
-                    of.name() + " is not shown in " + language + ".",
-                    Map.of("field", "language"));
+                    "{product} is not shown in {language}.",
+                    Map.of("field", "language", "product", of.name(), "language", language));
         }
         FontFile read;
         try {
@@ -175,8 +175,8 @@ public class FontService {
         ProductReply of = products.find(product);
         Optional<FontReply> there =
                 all(product).stream().filter(one -> one.id() == font).findFirst();
-        FontReply gone =
-                there.orElseThrow(() -> Refusal.notFound("no-such-font", of.name() + " has no font of this number."));
+        FontReply gone = there.orElseThrow(() -> Refusal.notFound(
+                "no-such-font", "{product} has no font of this number.", Map.of("product", of.name())));
         jdbc.sql("delete from product_font where id = :font")
                 .param("font", font)
                 .update();

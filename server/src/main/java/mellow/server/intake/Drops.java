@@ -162,7 +162,9 @@ public class Drops implements Perishable {
         }
         if (count(drop) > MOST_FILES) {
             throw Refusal.tooLarge(
-                    "too-many-files", "More than " + MOST_FILES + " files came together; bring them in parts.");
+                    "too-many-files",
+                    "More than {most} files came together; bring them in parts.",
+                    Map.of("most", MOST_FILES));
         }
     }
 
@@ -422,8 +424,8 @@ public class Drops implements Perishable {
                 .param("path", path)
                 .query(Long.class)
                 .optional()
-                .orElseThrow(
-                        () -> Refusal.notFound("no-such-file", "“" + path + "” is not here any more; bring it again."));
+                .orElseThrow(() -> Refusal.notFound(
+                        "no-such-file", "“{path}” is not here any more; bring it again.", Map.of("path", path)));
         return intakes.makeOfOne(person, path, file);
     }
 }

@@ -109,8 +109,8 @@ public class IntakeService {
         if (intakes.countByPersonIdAndStatus(person, "open") >= openIntakes) {
             throw Refusal.tooMany(
                     "too-many-open",
-                    openIntakes + " files that you brought wait to be decided about; take some in or leave them first.",
-                    Map.of());
+                    "{open} files that you brought wait to be decided about; take some in or leave them first.",
+                    Map.of("open", openIntakes));
         }
     }
 

@@ -276,8 +276,8 @@ class LineStore {
         if (!kind.choices().contains(choice)) {
             throw Refusal.unacceptable(
                     "no-such-choice",
-                    "What can be done about this is " + kind.choices() + ", not " + choice + ".",
-                    Map.of("field", "choice"));
+                    "What can be done about this is {choices}, not {choice}.",
+                    Map.of("field", "choice", "choices", kind.choices(), "choice", choice));
         }
         if (numbers == null && find.isEmpty()) {
             jdbc.sql("delete from intake_decision where intake_id = :intake and kind = :kind")

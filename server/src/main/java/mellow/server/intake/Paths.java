@@ -28,8 +28,8 @@ final class Paths {
                 || !StandardCharsets.UTF_8.newEncoder().canEncode(path)) {
             throw Refusal.unacceptable(
                     "bad-name",
-                    "A file needs a path of 1 to " + LONGEST + " ordinary characters, and none out of its folder.",
-                    Map.of("field", "name"));
+                    "A file needs a path of 1 to {most} ordinary characters, and none out of its folder.",
+                    Map.of("field", "name", "most", LONGEST));
         }
         return path;
     }

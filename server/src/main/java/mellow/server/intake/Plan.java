@@ -62,8 +62,8 @@ record Plan(
             if (file.reading().sourceColumn(terms().source()) < 0) {
                 throw Refusal.unacceptable(
                         "no-source-column",
-                        "The file has no texts in " + terms().source()
-                                + ", the source language of the new table; choose another source language, or the table it goes into.");
+                        "The file has no texts in {language}, the source language of the new table; choose another source language, or the table it goes into.",
+                        Map.of("language", terms().source()));
             }
         }
     }

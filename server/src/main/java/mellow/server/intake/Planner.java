@@ -156,7 +156,8 @@ class Planner {
         if (!some) {
             throw Refusal.forbidden(
                     "no-right-in-table",
-                    "You may offer texts in no language of " + table.get().name() + "; ask a coordinator for it.");
+                    "You may offer texts in no language of {table}; ask a coordinator for it.",
+                    Map.of("table", table.get().name()));
         }
     }
 

@@ -61,7 +61,8 @@ class Pushing {
                 if (!kind.choices().contains(choice)) {
                     throw Refusal.unacceptable(
                             "no-such-choice",
-                            "What can be done about " + kind + " is " + kind.choices() + ", not " + choice + ".");
+                            "What can be done about {kind} is {choices}, not {choice}.",
+                            Map.of("kind", kind, "choices", kind.choices(), "choice", choice));
                 }
             });
         }

@@ -111,8 +111,8 @@ class SetReader {
                     if (texts > MOST_TEXTS) {
                         throw Refusal.tooLarge(
                                 "set-too-large",
-                                "The files of this set have more than " + MOST_TEXTS
-                                        + " texts together; bring it in parts, fewer languages at a time.");
+                                "The files of this set have more than {most} texts together; bring it in parts, fewer languages at a time.",
+                                Map.of("most", MOST_TEXTS));
                     }
                     read = read(file, source, known, just.get(file.path()), leads);
                     parts.add(new SetReading.Part(file.path(), read.reading(), file.source()));

@@ -213,8 +213,8 @@ class Sets {
         if (!unknown.isEmpty()) {
             throw Refusal.unacceptable(
                     "no-such-file",
-                    "The set has no file “" + unknown.iterator().next() + "”.",
-                    Map.of("field", "files"));
+                    "The set has no file “{path}”.",
+                    Map.of("field", "files", "path", unknown.iterator().next()));
         }
         all.sort(Comparator.comparing((IntakeFile file) -> !file.source()).thenComparing(IntakeFile::position));
         // What was decided about changes stays with the intake.

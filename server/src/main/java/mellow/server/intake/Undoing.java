@@ -130,9 +130,8 @@ class Undoing {
         record.keyTaken(id, table).ifPresent(key -> {
             throw Refusal.conflict(
                     "key-taken",
-                    "The key \u201c" + key
-                            + "\u201d has been given to another entry since; rename that one, then take the intake back.",
-                    Map.of());
+                    "The key \u201c{key}\u201d has been given to another entry since; rename that one, then take the intake back.",
+                    Map.of("key", key));
         });
         coverage.around(table, record.concerned(), () -> record.putBack(new BulkUndo.Order(id, person, at, all)));
         masks.ofIntake(id);
@@ -170,8 +169,8 @@ class Undoing {
             if (!(settled ? rights.reviews(tag) : rights.contributes(tag))) {
                 throw Refusal.forbidden(
                         "no-right",
-                        "Taking this file back changes texts in " + tag
-                                + " that you may not change any more; ask a coordinator.");
+                        "Taking this file back changes texts in {language} that you may not change any more; ask a coordinator.",
+                        Map.of("language", tag));
             }
         });
     }

@@ -96,7 +96,8 @@ public class LanguageService {
         return LanguageTag.parse(spelling)
                 .orElseThrow(() -> Refusal.unacceptable(
                         "unknown-language",
-                        "\u201c" + spelling + "\u201d is no language tag; expected one such as de or pt-BR."));
+                        "\u201c{said}\u201d is no language tag; expected one such as de or pt-BR.",
+                        Map.of("said", spelling)));
     }
 
     /** Reads tags that a request carries. */

@@ -113,7 +113,9 @@ public record FileRead(FileFormat format, FileReading raw, FileReading reading) 
                 ? Formats.detect(path, content).orElseThrow(() -> Formats.unknown(path))
                 : Formats.named(options.format())
                         .orElseThrow(() -> Refusal.unacceptable(
-                                "unknown-format", "There is no format “" + options.format() + "”."));
+                                "unknown-format",
+                                "There is no format “{format}”.",
+                                Map.of("format", options.format())));
     }
 
     private static ReadOptions known(ReadingChoice options) {
@@ -188,7 +190,9 @@ public record FileRead(FileFormat format, FileReading raw, FileReading reading) 
                 .filter(charset -> charset.name().toLowerCase(Locale.ROOT).equals(name.toLowerCase(Locale.ROOT)))
                 .findFirst()
                 .orElseThrow(() -> Refusal.unacceptable(
-                        "unknown-charset", "The character set \u201c" + name + "\u201d cannot be read here."));
+                        "unknown-charset",
+                        "The character set \u201c{name}\u201d cannot be read here.",
+                        Map.of("name", name)));
     }
 
     /** The reading of separated text, which knows more about itself. */

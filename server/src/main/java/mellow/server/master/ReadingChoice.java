@@ -2,6 +2,7 @@ package mellow.server.master;
 
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import mellow.core.format.KeyHabit;
 import mellow.core.format.SiblingHabit;
@@ -96,8 +97,8 @@ public record ReadingChoice(
         return LanguageTag.parse(spelling)
                 .orElseThrow(() -> Refusal.unacceptable(
                         "unknown-language",
-                        "\u201c" + spelling + "\u201d is no language tag; expected one such as de or pt-BR" + where
-                                + "."));
+                        "\u201c{said}\u201d is no language tag; expected one such as de or pt-BR{where}.",
+                        Map.of("said", spelling, "where", where)));
     }
 
     /** The same with texts in that language. */

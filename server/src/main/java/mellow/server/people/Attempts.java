@@ -122,9 +122,10 @@ class Attempts {
                         .orElse(1));
         return Refusal.tooMany(
                 "too-many-attempts",
-                "Too many attempts that failed; wait "
-                        + (seconds < 90 ? seconds + " seconds" : (seconds + 59) / 60 + " minutes") + " and try again.",
-                Map.of("seconds", seconds));
+                seconds < 90
+                        ? "Too many attempts that failed; wait {seconds} seconds and try again."
+                        : "Too many attempts that failed; wait {minutes} minutes and try again.",
+                Map.of("seconds", seconds, "minutes", (seconds + 59) / 60));
     }
 
     /** Forgets what no longer counts. */

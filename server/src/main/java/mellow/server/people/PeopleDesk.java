@@ -144,8 +144,8 @@ class PeopleDesk {
         if (people.findBySignIn(signIn).isPresent()) {
             throw Refusal.conflict(
                     "name-taken",
-                    "Someone signs in as “" + signIn + "” already; choose another name.",
-                    Map.of("field", "signIn"));
+                    "Someone signs in as “{signIn}” already; choose another name.",
+                    Map.of("field", "signIn", "signIn", signIn));
         }
         // No password matches this, so only the invitation opens the door.
         Person person = new Person(signIn, wanted.name().strip(), "!", wanted.coordinator(), clock.instant());
@@ -160,7 +160,10 @@ class PeopleDesk {
         requireCoordinator(by);
         Person person = person(id);
         if (!person.active()) {
-            throw Refusal.unacceptable("access-ended", person.name() + "’s access has ended; give it back first.");
+            throw Refusal.unacceptable(
+                    "access-ended",
+                    "{person}’s access has ended; give it back first.",
+                    Map.of("person", person.name()));
         }
         return invitations.make(by, id);
     }
@@ -218,9 +221,8 @@ class PeopleDesk {
                 || password.getBytes(StandardCharsets.UTF_8).length > LONGEST_PASSWORD_BYTES) {
             throw Refusal.unacceptable(
                     "bad-password",
-                    "A password needs at least " + SHORTEST_PASSWORD + " characters and at most "
-                            + LONGEST_PASSWORD_BYTES + " bytes.",
-                    Map.of("field", "password"));
+                    "A password needs at least {least} characters and at most {most} bytes.",
+                    Map.of("field", "password", "least", SHORTEST_PASSWORD, "most", LONGEST_PASSWORD_BYTES));
         }
         Person person = person(id);
         person.password(Objects.requireNonNull(passwords.encode(password)));
@@ -241,8 +243,8 @@ class PeopleDesk {
             Level level = level(word)
                     .orElseThrow(() -> Refusal.unacceptable(
                             "unknown-level",
-                            "A right is reader, contributor or reviewer, not “" + word + "”.",
-                            Map.of("field", "levels")));
+                            "A right is reader, contributor or reviewer, not “{said}”.",
+                            Map.of("field", "levels", "said", word)));
             rights.give(person, language, level);
         });
     }
@@ -269,8 +271,8 @@ class PeopleDesk {
         if (coordinators.stream().allMatch(id -> id == person.id())) {
             throw Refusal.unacceptable(
                     "last-coordinator",
-                    person.name() + " is the last coordinator; make someone else one first.",
-                    Map.of("field", "coordinator"));
+                    "{person} is the last coordinator; make someone else one first.",
+                    Map.of("field", "coordinator", "person", person.name()));
         }
     }
 

@@ -174,8 +174,8 @@ public class ProductService {
         if (products.findBySlug(product.slug()).isPresent()) {
             throw Refusal.conflict(
                     "name-taken",
-                    "Another product is called “" + product.name() + "” now; rename that one first.",
-                    Map.of());
+                    "Another product is called “{product}” now; rename that one first.",
+                    Map.of("product", product.name()));
         }
         product.remove(null);
         products.flush();
@@ -233,8 +233,8 @@ public class ProductService {
         if (!KINDS.contains(wanted.kind())) {
             throw Refusal.unacceptable(
                     "unknown-kind",
-                    "A product is a game, panel, app or site, not “" + wanted.kind() + "”.",
-                    Map.of("field", "kind"));
+                    "A product is a game, panel, app or site, not “{kind}”.",
+                    Map.of("field", "kind", "kind", wanted.kind()));
         }
         products.findByName(wanted.name().strip())
                 .filter(other -> other != product)
@@ -251,36 +251,37 @@ public class ProductService {
             if (!tags.add(tag)) {
                 throw Refusal.unacceptable(
                         "language-twice",
-                        "A product has a language once, and " + tag + " is there twice.",
-                        Map.of("field", "languages"));
+                        "A product has a language once, and {language} is there twice.",
+                        Map.of("field", "languages", "language", tag));
             }
             String other = one.selector() == null ? null : selectors.put(one.selector(), tag);
             if (other != null) {
                 throw Refusal.unacceptable(
                         "selector-twice",
-                        "The selector number " + one.selector() + " stands for " + other + " already.",
-                        Map.of("field", "languages"));
+                        "The selector number {selector} stands for {other} already.",
+                        Map.of("field", "languages", "selector", one.selector(), "other", other));
             }
         }
         if (wanted.start() != null
                 && !tags.contains(languages.parse(wanted.start()).value())) {
             throw Refusal.unacceptable(
                     "start-not-listed",
-                    "A product starts in one of its languages, and " + wanted.start() + " is none.",
-                    Map.of("field", "start"));
+                    "A product starts in one of its languages, and {language} is none.",
+                    Map.of("field", "start", "language", wanted.start()));
         }
     }
 
     private static Refusal nameTaken(Definition wanted) {
         return Refusal.conflict(
                 "name-taken",
-                "There is a product called “" + wanted.name().strip() + "” already.",
-                Map.of("field", "name"));
+                "There is a product called “{name}” already.",
+                Map.of("field", "name", "name", wanted.name().strip()));
     }
 
     private Product bySlug(String slug) {
         return products.findBySlug(slug)
-                .orElseThrow(() -> Refusal.notFound("no-such-product", "There is no product “" + slug + "”."));
+                .orElseThrow(() -> Refusal.notFound(
+                        "no-such-product", "There is no product “{product}”.", Map.of("product", slug)));
     }
 
     private List<ProductReply> replies(List<Product> found) {

@@ -64,8 +64,13 @@ record ReviewQuery(
                 .findFirst()
                 .orElseThrow(() -> Refusal.unacceptable(
                         "unknown-" + field,
-                        "“" + word + "” is no " + field + "; expected one of "
-                                + Arrays.toString(values).toLowerCase(Locale.ROOT) + ".",
-                        Map.of("field", field)));
+                        "“{said}” is no {field}; expected one of {expected}.",
+                        Map.of(
+                                "field",
+                                field,
+                                "said",
+                                word,
+                                "expected",
+                                Arrays.toString(values).toLowerCase(Locale.ROOT))));
     }
 }

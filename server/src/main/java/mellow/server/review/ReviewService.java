@@ -1,6 +1,7 @@
 package mellow.server.review;
 
 import java.util.List;
+import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
@@ -93,7 +94,8 @@ public class ReviewService {
             ReviewQuery.Order order) {
         int number = languages
                 .known(language)
-                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "language-not-kept", "No table is kept in {language}.", Map.of("language", language)));
         List<Long> in = (slugs.isEmpty()
                         ? tables.all().stream().map(TableService.Listed::table)
                         : slugs.stream().map(tables::find))

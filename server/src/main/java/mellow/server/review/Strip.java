@@ -3,6 +3,7 @@ package mellow.server.review;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import mellow.server.check.CheckService.FindingReply;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,7 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param said what its author says to the reviewer, empty for nothing
  * @param byMachine whether a machine's or the memory's text was put forward as it was
  * @param offers number of open offers for this cell
- * @param blockers what keeps it from being settled, as sentences
+ * @param blockers what keeps it from being settled
  * @param warnings what else the checks found
  */
 public record Strip(
@@ -48,5 +49,5 @@ public record Strip(
         Instant at,
         int offers,
         int maxLength,
-        List<String> blockers,
-        List<String> warnings) {}
+        List<FindingReply> blockers,
+        List<FindingReply> warnings) {}

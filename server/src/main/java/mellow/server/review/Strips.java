@@ -10,9 +10,9 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import mellow.core.check.Finding;
+import mellow.server.check.CheckService.FindingReply;
 import mellow.server.check.Inspector;
 import mellow.server.check.MeasureColumns;
 import mellow.server.common.Coded;
@@ -139,12 +139,10 @@ class Strips {
     }
 
     private static Strip strip(ResultSet row, Looker looker) throws SQLException {
-        List<String> blockers = new ArrayList<>();
-        List<String> warnings = new ArrayList<>();
-        boolean plain = row.getString("shape").equals("plain");
+        List<FindingReply> blockers = new ArrayList<>();
+        List<FindingReply> warnings = new ArrayList<>();
         for (Finding finding : looker.findings(row)) {
-            String form = plain ? "" : finding.form().toLowerCase(Locale.ROOT) + ": ";
-            (finding.severity() == Finding.Severity.BLOCKER ? blockers : warnings).add(form + finding.sentence());
+            (finding.blocks() ? blockers : warnings).add(FindingReply.of(finding));
         }
         return new Strip(
                 row.getLong("id"),

@@ -80,7 +80,7 @@ class Scopes {
 
     private static Refusal bad(String field, @Nullable String value) {
         return Refusal.unacceptable(
-                "bad-scope", "The scope says \u201c" + value + "\u201d for " + field + ".", Map.of("field", field));
+                "bad-scope", "The scope says \u201c{said}\u201d for {field}.", Map.of("field", field, "said", value));
     }
 
     static Set<CellState> states(List<String> words) {
@@ -91,8 +91,8 @@ class Scopes {
                     .findFirst()
                     .orElseThrow(() -> Refusal.unacceptable(
                             "unknown-state",
-                            "\u201c" + word + "\u201d is no state of a cell.",
-                            Map.of("field", "only"))));
+                            "\u201c{said}\u201d is no state of a cell.",
+                            Map.of("field", "only", "said", word))));
         }
         return states;
     }
@@ -107,8 +107,8 @@ class Scopes {
                         .map(Check::of)
                         .orElseThrow(() -> Refusal.unacceptable(
                                 "unknown-check",
-                                "Checks can be blocker, any or a kind of finding, not \u201c" + word + "\u201d.",
-                                Map.of("field", "check")));
+                                "Checks can be blocker, any or a kind of finding, not \u201c{said}\u201d.",
+                                Map.of("field", "check", "said", word)));
         };
     }
 
@@ -118,8 +118,7 @@ class Scopes {
                 .findFirst()
                 .orElseThrow(() -> Refusal.unacceptable(
                         "unknown-order",
-                        "Entries can be ordered by section, key, changed, length, short or state, not by \u201c" + word
-                                + "\u201d.",
-                        Map.of("field", "by")));
+                        "Entries can be ordered by section, key, changed, length, short or state, not by \u201c{said}\u201d.",
+                        Map.of("field", "by", "said", word)));
     }
 }

@@ -161,8 +161,8 @@ public class SheetService {
         if (ids.size() > LARGEST_PAGE) {
             throw Refusal.unacceptable(
                     "page-too-large",
-                    "At most " + LARGEST_PAGE + " rows can be asked for at once.",
-                    Map.of("field", "ids"));
+                    "At most {most} rows can be asked for at once.",
+                    Map.of("field", "ids", "most", LARGEST_PAGE));
         }
         Map<Long, List<CellView>> views = cells.read(
                 ids,
@@ -232,7 +232,8 @@ public class SheetService {
                 .map(slug -> {
                     TableInfo table = known.get(slug);
                     if (table == null) {
-                        throw Refusal.notFound("no-such-table", "There is no table \u201c" + slug + "\u201d.");
+                        throw Refusal.notFound(
+                                "no-such-table", "There is no table \u201c{table}\u201d.", Map.of("table", slug));
                     }
                     return table;
                 })
@@ -249,8 +250,10 @@ public class SheetService {
                     .findFirst()
                     .orElseThrow(() -> Refusal.unacceptable(
                             "language-not-kept",
-                            (in.size() == 1 ? "The table " + in.get(0).name() + " is" : "These tables are")
-                                    + " not kept in " + tag + "."));
+                            in.size() == 1
+                                    ? "The table {table} is not kept in {language}."
+                                    : "These tables are not kept in {language}.",
+                            Map.of("table", in.get(0).name(), "language", tag)));
             numbers.add(number);
         }
         return numbers;

@@ -82,7 +82,8 @@ public class StandingService {
         people.rights(person).requireCoordinator("say whose offers are settled by a rule");
         int number = languages
                 .known(language)
-                .orElseThrow(() -> Refusal.unacceptable("language-not-kept", "No table is kept in " + language + "."));
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "language-not-kept", "No table is kept in {language}.", Map.of("language", language)));
         if (after == null) {
             jdbc.sql("delete from standing_rule where language_id = :language")
                     .param("language", number)
@@ -92,8 +93,8 @@ public class StandingService {
         if (after < StandingRule.LEAST || after > StandingRule.MOST) {
             throw Refusal.unacceptable(
                     "bad-rule",
-                    "A rule needs " + StandingRule.LEAST + " to " + StandingRule.MOST + " offers settled in a row.",
-                    Map.of("field", "after"));
+                    "A rule needs {least} to {most} offers settled in a row.",
+                    Map.of("field", "after", "least", StandingRule.LEAST, "most", StandingRule.MOST));
         }
         jdbc.sql(SET)
                 .param("language", number)

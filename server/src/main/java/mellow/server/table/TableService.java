@@ -109,8 +109,8 @@ public class TableService {
         if (shown.isEmpty() || shown.length() > LONGEST_NAME) {
             throw Refusal.unacceptable(
                     "bad-name",
-                    "A table needs a name of 1 to " + LONGEST_NAME + " characters.",
-                    Map.of("field", "name"));
+                    "A table needs a name of 1 to {most} characters.",
+                    Map.of("field", "name", "most", LONGEST_NAME));
         }
         return shown;
     }
@@ -118,9 +118,8 @@ public class TableService {
     private static Refusal nameTaken(String shown) {
         return Refusal.conflict(
                 "name-taken",
-                "There is a table called \u201c" + shown
-                        + "\u201d already; choose another name, or take the file into that table.",
-                Map.of("field", "name"));
+                "There is a table called \u201c{name}\u201d already; choose another name, or take the file into that table.",
+                Map.of("field", "name", "name", shown));
     }
 
     /**
@@ -210,8 +209,8 @@ public class TableService {
                 || tables.findByName(table.name()).isPresent()) {
             throw Refusal.conflict(
                     "name-taken",
-                    "Another table is called \u201c" + table.name() + "\u201d now; rename that one first.",
-                    Map.of());
+                    "Another table is called \u201c{table}\u201d now; rename that one first.",
+                    Map.of("table", table.name()));
         }
         table.putBack();
         live.tell(new LiveChange(id, List.of(), List.of()));
@@ -229,7 +228,8 @@ public class TableService {
 
     private LedgerTable bySlug(String slug) {
         return tables.findBySlug(slug)
-                .orElseThrow(() -> Refusal.notFound("no-such-table", "There is no table \u201c" + slug + "\u201d."));
+                .orElseThrow(() -> Refusal.notFound(
+                        "no-such-table", "There is no table \u201c{table}\u201d.", Map.of("table", slug)));
     }
 
     /** The table with that name in addresses. */

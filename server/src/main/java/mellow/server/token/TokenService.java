@@ -87,12 +87,12 @@ class TokenService {
         if (name.isBlank() || name.length() > LONGEST_NAME) {
             throw Refusal.unacceptable(
                     "bad-name",
-                    "A token needs a name of 1 to " + LONGEST_NAME + " characters.",
-                    Map.of("field", "name"));
+                    "A token needs a name of 1 to {most} characters.",
+                    Map.of("field", "name", "most", LONGEST_NAME));
         }
         if (days < 1 || days > LONGEST_DAYS) {
             throw Refusal.unacceptable(
-                    "bad-days", "A token lasts 1 to " + LONGEST_DAYS + " days.", Map.of("field", "days"));
+                    "bad-days", "A token lasts 1 to {most} days.", Map.of("field", "days", "most", LONGEST_DAYS));
         }
         if (!takesIn && !sendsOut) {
             throw Refusal.unacceptable(

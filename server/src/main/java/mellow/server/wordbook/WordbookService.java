@@ -191,7 +191,9 @@ public class WordbookService {
             texts.keySet().forEach(tag -> {
                 if (!rights.reviews(languages.parse(tag))) {
                     throw Refusal.forbidden(
-                            "not-your-language", "Only a reviewer of " + tag + " or a coordinator can change this.");
+                            "not-your-language",
+                            "Only a reviewer of {language} or a coordinator can change this.",
+                            Map.of("language", tag));
                 }
             });
         }
@@ -305,6 +307,8 @@ public class WordbookService {
 
     private static Refusal there(String text) {
         return Refusal.conflict(
-                "term-there", "The wordbook has \u201c" + text.strip() + "\u201d already; change it there.", Map.of());
+                "term-there",
+                "The wordbook has \u201c{term}\u201d already; change it there.",
+                Map.of("term", text.strip()));
     }
 }

@@ -17,6 +17,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.check.CheckService.FindingReply;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService;
 import mellow.server.people.Level;
@@ -115,7 +116,9 @@ class ReviewTest extends ServerTest {
         assertThat(up.inForce()).isEqualTo("Rampe oben");
         assertThat(up.offers()).isEqualTo(2);
         assertThat(up.blockers()).isEmpty();
-        assertThat(strip("Last").blockers()).containsExactly("The placeholder {n} is missing.");
+        assertThat(strip("Last").blockers())
+                .extracting(FindingReply::sentence)
+                .containsExactly("The placeholder {n} is missing.");
         assertThat(look(oskar, 0, ReviewQuery.Order.NEWEST).strips().get(0).key())
                 .as("newest first")
                 .isEqualTo("deck");
@@ -192,6 +195,7 @@ class ReviewTest extends ServerTest {
         assertThat(strip("Klappe oben").warnings()).isEmpty();
         wordbook.add(mara, "en", "ramp", "", Map.of("de", new TermText("Rampe", List.of("Klappe"))));
         assertThat(strip("Klappe oben").warnings())
+                .extracting(FindingReply::sentence)
                 .containsExactly("\u201cKlappe\u201d is to be avoided; say \u201cRampe\u201d.");
         assertThat(matching(ReviewQuery.Checked.WARNED)).isEqualTo(1);
         assertThat(matching(ReviewQuery.Checked.SOUND)).isEqualTo(2);
