@@ -37,7 +37,8 @@ export function TextShown({ text, signs = false, spots = NONE }: { text: string;
 
 /** A run of a text, underlined where something was found. */
 export function FoundRun({ run, children }: { run: Run; children: ReactNode }) {
-  return run.found === null ? children : <span className={`spot ${run.found}`}>{children}</span>;
+  const tone = run.found;
+  return tone === null ? children : <span className={`spot ${tone}`}>{children}</span>;
 }
 
 /** Words with spaces and line breaks as signs that take no room of their own. */
