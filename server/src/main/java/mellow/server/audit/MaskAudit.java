@@ -26,18 +26,19 @@ final class MaskAudit {
             """;
     private static final String KEPT =
             "select entry_id, language_id, stops, minds from finding_mask where entry_id = any(:entries)";
-    /** The same source said differently, found by comparing every text with every other; where somebody said that it is right, it may be left out. */
+    /** The same source said differently, found by comparing all texts of a source; where somebody said that it is right, it may be left out. */
     private static final String OTHERWISE =
             """
             with plain as (
                 select e.id, e.table_id, e.source, e.context, e.note, c.language_id, c.text from entry e join cell c on c.entry_id = e.id
                 where e.removed_at is null and e.translatable and e.shape = 'plain' and c.text is not null and e.source <> ''
                   and not exists (select 1 from recheck r where r.table_id = e.table_id)),
-            many as (select table_id, md5(source) hash, language_id from plain group by 1, 2, 3 having count(*) > 200),
+            counted as (
+                select id, table_id, language_id, count(*) over (partition by table_id, language_id, md5(source)) said,
+                    min(text) over alike <> max(text) over alike differ
+                from plain window alike as (partition by table_id, language_id, source, context, note)),
             found as (
-                select distinct p.id, p.language_id from plain p join plain o on o.table_id = p.table_id and o.language_id = p.language_id and o.source = p.source
-                    and o.context = p.context and o.note = p.note and o.text <> p.text
-                where not exists (select 1 from many m where m.table_id = p.table_id and m.language_id = p.language_id and m.hash = md5(p.source))
+                select p.id, p.language_id from counted p where p.differ and p.said <= 200
                   and not exists (select 1 from check_exception x where x.entry_id = p.id and x.language_id = p.language_id and x.kind = 'otherwise')),
             kept as (
                 select m.entry_id id, m.language_id from finding_mask m

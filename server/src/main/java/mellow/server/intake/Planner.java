@@ -228,20 +228,26 @@ class Planner {
                 removes,
                 removed.keySet(),
                 decisions,
-                grounds(table, source));
+                grounds(table, source, arrivals.keySet()));
         return new Plan(options, rights, file, base, table, new Plan.Ground(terms, decisions, removed));
     }
 
-    /** What texts are looked at by: as the table has it, or as usual for a table or a language that is made by the intake. */
-    private Function<LanguageTag, Ground> grounds(Optional<TableInfo> table, LanguageTag source) {
+    /**
+     * What texts in each of the languages are looked at by: as the table has it, or as usual for a table or a language that is made by the intake. It is read
+     * before anything is written, for while the record is written by the thousand its connection answers nothing.
+     */
+    private Function<LanguageTag, Ground> grounds(Optional<TableInfo> table, LanguageTag source, Set<LanguageTag> in) {
         Inspector.Look look = inspector.look();
-        Map<LanguageTag, Ground> found = new HashMap<>();
-        return tag -> found.computeIfAbsent(tag, wanted -> {
-            Optional<Integer> number = languages.known(wanted);
-            return table.isPresent() && number.isPresent()
-                    ? look.ground(table.get().id(), number.get())
-                    : Ground.of(source, wanted);
-        });
+        Map<LanguageTag, Ground> grounds = new HashMap<>();
+        for (LanguageTag tag : in) {
+            Optional<Integer> number = languages.known(tag);
+            grounds.put(
+                    tag,
+                    table.isPresent() && number.isPresent()
+                            ? look.ground(table.get().id(), number.get())
+                            : Ground.of(source, tag));
+        }
+        return tag -> Objects.requireNonNull(grounds.get(tag), tag::value);
     }
 
     /** What the intake's files held when they were last taken into the table; null when none of them was. */

@@ -80,7 +80,7 @@ class Taking {
         Plan plan = planner.plan(person, intake, progress);
         plan.requireReady();
         long table = tableFor(plan).id();
-        tables.holdAlone(table);
+        tables.awaitAlone(table);
         int size = plan.file().reading().size();
         int files = plan.file().members().size();
         long steps = files + 2L * size;

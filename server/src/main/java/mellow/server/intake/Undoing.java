@@ -115,7 +115,7 @@ class Undoing {
         Intake intake = intakes.findById(id).orElseThrow();
         require(person, intake);
         long table = intake.table().orElseThrow();
-        tables.holdAlone(table);
+        tables.awaitAlone(table);
         BulkUndo.Found found = record.look(id);
         requireRights(person);
         Inspector.Look look = inspector.look().about(masks.entriesOf(id));

@@ -281,9 +281,19 @@ public class TableService {
                 .single();
     }
 
-    /** Keeps every other change of the table waiting until this transaction ends. */
+    /** Keeps every other change of the table waiting until this transaction ends; waits itself as long as {@link #holdForChange} does. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void holdAlone(long table) {
+        jdbc.sql(
+                        "select id from ledger_table where id = :table and set_config('lock_timeout', '5s', true) is not null for update")
+                .param("table", table)
+                .query(Long.class)
+                .single();
+    }
+
+    /** The same for work that nobody waits for in front of a screen: it waits until it is its turn. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void awaitAlone(long table) {
         jdbc.sql("select id from ledger_table where id = :table for update")
                 .param("table", table)
                 .query(Long.class)

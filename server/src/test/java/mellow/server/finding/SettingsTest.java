@@ -5,9 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import javax.sql.DataSource;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.finding.FontService.LetterReply;
@@ -21,6 +25,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.dao.PessimisticLockingFailureException;
 
 /** What counts as wrong, said for a table or a product; texts follow at once, or as soon as they were looked at again. */
 class SettingsTest extends ServerTest {
@@ -44,6 +49,9 @@ class SettingsTest extends ServerTest {
 
     @Autowired
     private RecheckService rechecks;
+
+    @Autowired
+    private DataSource database;
 
     private long mara;
 
@@ -70,6 +78,23 @@ class SettingsTest extends ServerTest {
 
     private static CheckSettings weighing(int version, String kind, String weight) {
         return new CheckSettings(version, Map.of(kind, weight), List.of(), "", 0, "", "");
+    }
+
+    @Test
+    void whoeverChangesSettingsIsToldWhenALongChangeHoldsTheTable() throws SQLException {
+        try (Connection other = database.getConnection();
+                Statement hold = other.createStatement()) {
+            other.setAutoCommit(false);
+            hold.execute("select id from ledger_table where slug = 'panel' for key share");
+            assertThatThrownBy(() -> settings.changeTable(mara, "panel", weighing(0, "placeholder", "off")))
+                    .isInstanceOf(PessimisticLockingFailureException.class);
+            other.rollback();
+        }
+        assertThat(settings.changeTable(mara, "panel", weighing(0, "placeholder", "off"))
+                        .own()
+                        .version())
+                .as("nothing was changed by the first try")
+                .isEqualTo(1);
     }
 
     @Test

@@ -15,18 +15,23 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.stream.Collectors;
 import mellow.core.format.UnreadableFileException;
+import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
+import mellow.server.coverage.CoverageService;
 import mellow.server.master.ReadingChoice;
 import mellow.server.people.Level;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
 import mellow.server.support.ServerTest;
+import mellow.server.table.TableService;
 import org.awaitility.Awaitility;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.Timeout.ThreadMode;
 import org.springframework.beans.factory.annotation.Autowired;
 
 class IntakeServiceTest extends ServerTest {
@@ -48,6 +53,9 @@ class IntakeServiceTest extends ServerTest {
 
     @Autowired
     private RunService runs;
+
+    @Autowired
+    private TableService tables;
 
     private long mara;
 
@@ -303,5 +311,19 @@ class IntakeServiceTest extends ServerTest {
         assertThatThrownBy(() -> previews.preview(lina, mine, false)).isInstanceOf(Refusal.class);
         intakes.leave(lina, hers);
         assertThatThrownBy(() -> intakes.apply(lina, hers, Progress.UNWATCHED)).hasMessageContaining("was left");
+    }
+
+    /** So many that they are written while the comparison still goes on. */
+    @Test
+    @Timeout(value = 2, unit = TimeUnit.MINUTES, threadMode = ThreadMode.SEPARATE_THREAD)
+    void aTableThatHasNothingYetTakesInMoreThanIsCountedOneByOne() {
+        tables.create(mara, "Ramp panel", new LanguageTag("en"), List.of(new LanguageTag("de")), false);
+        StringBuilder csv = new StringBuilder("key,en,de\n");
+        for (int n = 0; n <= CoverageService.FEW; n++) {
+            csv.append("k").append(n).append(",Ramp {n},Rampe\n");
+        }
+        ledger.takeIn(mara, "Ramp panel", csv.toString(), Arrival.PENCILLED);
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from finding_mask where stops <> 0"))
+                .isEqualTo(CoverageService.FEW + 1);
     }
 }
