@@ -1851,7 +1851,7 @@ export interface components {
             compared?: string;
             find?: string;
             /** @enum {string} */
-            kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+            kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "STOPPED" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
             lines?: number[];
         };
         ColumnChoice: {
@@ -2158,7 +2158,7 @@ export interface components {
             /** Format: int32 */
             count: number;
             /** @enum {string} */
-            kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+            kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "STOPPED" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
             lines: components["schemas"]["Line"][];
             /** @enum {string} */
             usual: "TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL";
@@ -2328,6 +2328,7 @@ export interface components {
             afterForms?: {
                 [key: string]: string;
             };
+            against?: string;
             becomes?: string;
             before?: string;
             beforeForms?: {
@@ -4403,7 +4404,7 @@ export interface operations {
     lines: {
         parameters: {
             query: {
-                kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "PLACEHOLDERS" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
+                kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "STOPPED" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
                 find?: string;
                 from?: number;
                 size?: number;

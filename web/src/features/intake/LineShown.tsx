@@ -48,6 +48,7 @@ export function LineShown({ group, line, busy, onChoose }: LineProps) {
       </div>
       <div className="becoming">
         {ofText && <Words line={line} side="after" diff={diff ? "both" : undefined} />}
+        {line.against && <span className="wrong">{line.against}</span>}
         <span className={`becomes ${line.becomes ?? (line.choice === "CHANGED" ? "stale" : "soft")}`}>
           {whatHappens(group, line, onChoose === undefined)}
         </span>

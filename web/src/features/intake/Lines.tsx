@@ -86,7 +86,7 @@ const TEXT_KINDS = new Set<Group["kind"]>([
   "TEXTS_REPLACED",
   "CONFLICTS",
   "DIFFER_FROM_SETTLED",
-  "PLACEHOLDERS",
+  "STOPPED",
   "HIGHER_STANDING",
   "EMPTIED_IN_FILE",
 ]);

@@ -94,7 +94,8 @@ class IntakeTest {
             browser.see(".scopeline", "Taking crane.csv into Crane");
             choose(browser, "Renamed?", "same entry, new key");
             choose(browser, "Sources rewritten", "small fix");
-            press(browser, ".group", "Placeholders or limits do not match");
+            press(browser, ".group", "Something stops the text");
+            browser.see(".changeline .becoming", "The placeholder {0} is missing.");
             browser.see(".changeline .becomes", "becomes an offer");
             choose(browser, "Conflicts", "take");
             browser.see(".changeline .source", "Heben");

@@ -1,6 +1,8 @@
 package mellow.core.check;
 
 import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
@@ -19,9 +21,23 @@ final class TermCheck implements Check {
         }
         Set<AgreedTerm> inSource = new LinkedHashSet<>();
         text.measure().source().values().forEach(source -> inSource.addAll(terms.in(source)));
+        if (inSource.isEmpty()) {
+            return;
+        }
+        Locale locale = text.ground().facts().locale();
+        List<String> folded = text.text().values().stream()
+                .map(words -> TermFinder.folded(words, locale))
+                .toList();
         for (AgreedTerm term : inSource) {
-            if (!avoided(term, text.text(), found)) {
-                unused(term, text, found);
+            // A plural text may leave the term out where it says the number alone; one form that has it is enough.
+            if (!avoided(term, text.text(), found)
+                    && !term.text().isEmpty()
+                    && folded.stream().noneMatch(words -> terms.says(words, term, locale))) {
+                found.add(
+                        "term-not-used",
+                        text.text().firstKey(),
+                        "The wordbook says “{term}” for “{source}”.",
+                        Map.of("term", term.text(), "source", term.term()));
             }
         }
     }
@@ -47,20 +63,5 @@ final class TermCheck implements Check {
                     }));
         }
         return any[0];
-    }
-
-    /** A plural text may leave the term out where it says the number alone; one form that has it is enough. */
-    private static void unused(AgreedTerm term, Inspected text, Found found) {
-        if (term.text().isEmpty()
-                || text.text().values().stream()
-                        .anyMatch(words -> TermFinder.says(
-                                words, term.text(), text.ground().facts().locale()))) {
-            return;
-        }
-        found.add(
-                "term-not-used",
-                text.text().firstKey(),
-                "The wordbook says “{term}” for “{source}”.",
-                Map.of("term", term.text(), "source", term.term()));
     }
 }

@@ -1,11 +1,13 @@
 package mellow.core.merge;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import mellow.core.cell.Standing;
 import mellow.core.check.Checks;
+import mellow.core.check.Finding;
 import mellow.core.check.Measure;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileReading;
@@ -68,7 +70,7 @@ final class CellComparison {
                 if (arrival == Arrival.SETTLED
                         && mine.standing() == Standing.PENCILLED
                         && !own
-                        && passes(at, theirs, tag)) {
+                        && against(at, theirs, tag).isEmpty()) {
                     Choice choice =
                             terms.choice(ChangeKind.HIGHER_STANDING, at.now().id(), tag, Choice.KEEP);
                     listener.change(text(
@@ -80,14 +82,19 @@ final class CellComparison {
                 }
             }
             default -> {
-                boolean whole = passes(at, theirs, tag);
-                ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.PLACEHOLDERS;
+                List<Finding> against = against(at, theirs, tag);
+                boolean whole = against.isEmpty();
+                ChangeKind kind = whole ? kind(decision, mine) : ChangeKind.STOPPED;
                 Arrival taken =
                         (whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED).over(mine.standing());
                 Choice choice =
                         terms.choice(kind, at.now().id(), tag, kind.choices().get(0));
-                Change change =
-                        text(kind, at, tag, theirs, new Change.Decided(choice, taken, at.current() && !theirs.older()));
+                Change change = text(
+                        kind,
+                        at,
+                        tag,
+                        theirs,
+                        new Change.Decided(choice, taken, at.current() && !theirs.older(), against));
                 boolean offeredAlready = change.arrives() == Arrival.OFFERED && theirs.says(mine.ownOffer());
                 if (!offeredAlready) {
                     listener.change(change);
@@ -140,13 +147,12 @@ final class CellComparison {
         return new FileText(all, text.state(), text.older());
     }
 
-    /** Whether nothing stands against settling the file's text, with the limit that the entry has afterwards. */
-    private boolean passes(Meeting at, FileText theirs, LanguageTag tag) {
+    /** What stands against settling the file's text, with the limit that the entry has afterwards. */
+    private List<Finding> against(Meeting at, FileText theirs, LanguageTag tag) {
         RecordEntry entry = at.entry();
         Measure measure =
                 new Measure(entry.shape(), at.source().forms(), at.limit(), entry.maxLines(), entry.maxWidth());
-        return Checks.blockers(measure, theirs.forms(), terms.grounds().apply(tag))
-                .isEmpty();
+        return Checks.blockers(measure, theirs.forms(), terms.grounds().apply(tag));
     }
 
     private static ChangeKind kind(TextDecision decision, RecordCell mine) {

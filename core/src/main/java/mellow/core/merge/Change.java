@@ -1,5 +1,7 @@
 package mellow.core.merge;
 
+import java.util.List;
+import mellow.core.check.Finding;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileText;
@@ -48,8 +50,14 @@ public record Change(ChangeKind kind, At at, Words words, Decided decided, Descr
      * @param choice one of the kind's
      * @param taken how the text arrives when it is taken; null for changes of entries and sources
      * @param current whether the text was made for the source as it is or will be, not for an older one
+     * @param against what stands against settling the text; empty where it is not to be taken
      */
-    public record Decided(Choice choice, @Nullable Arrival taken, boolean current) {}
+    public record Decided(Choice choice, @Nullable Arrival taken, boolean current, List<Finding> against) {
+
+        public Decided(Choice choice, @Nullable Arrival taken, boolean current) {
+            this(choice, taken, current, List.of());
+        }
+    }
 
     /** See {@link At}. */
     public EntryId id() {

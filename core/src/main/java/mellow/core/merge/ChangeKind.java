@@ -23,7 +23,7 @@ public enum ChangeKind {
     /** Another text than the settled one, and nothing tells who moved. */
     DIFFER_FROM_SETTLED(Choice.OFFER, Choice.TAKE, Choice.KEEP),
     /** A text that lost a placeholder of its source or has one too many, is too long, or cannot be settled for another reason; it is pencilled instead. */
-    PLACEHOLDERS(Choice.TAKE, Choice.OFFER, Choice.KEEP),
+    STOPPED(Choice.TAKE, Choice.OFFER, Choice.KEEP),
     /** The same text, pencilled here and settled in the file. */
     HIGHER_STANDING(Choice.KEEP, Choice.TAKE),
     /** The same text, settled here, and the file has come to mark it as unsure. */

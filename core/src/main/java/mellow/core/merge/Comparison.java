@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.check.Checks;
+import mellow.core.check.Finding;
 import mellow.core.check.Measure;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
@@ -362,12 +363,12 @@ public final class Comparison {
             if (i == sourceColumn || !terms.arrivals().containsKey(tag) || text.isEmpty()) {
                 continue;
             }
-            boolean whole = Checks.blockers(
-                            new Measure(entry.shape(), source(entry).forms(), entry.maxLength(), 0),
-                            text.forms(),
-                            terms.grounds().apply(tag))
-                    .isEmpty();
-            ChangeKind kind = whole ? ChangeKind.TEXTS_ADDED : ChangeKind.PLACEHOLDERS;
+            List<Finding> against = Checks.blockers(
+                    new Measure(entry.shape(), source(entry).forms(), entry.maxLength(), 0),
+                    text.forms(),
+                    terms.grounds().apply(tag));
+            boolean whole = against.isEmpty();
+            ChangeKind kind = whole ? ChangeKind.TEXTS_ADDED : ChangeKind.STOPPED;
             Arrival arrival = terms.arrival(tag, text.state());
             listener.change(new Change(
                     kind,
@@ -376,7 +377,8 @@ public final class Comparison {
                     new Change.Decided(
                             terms.choice(kind, entry.id(), tag, kind.choices().get(0)),
                             whole || arrival == Arrival.OFFERED ? arrival : Arrival.PENCILLED,
-                            !text.older()),
+                            !text.older(),
+                            against),
                     Description.NONE));
         }
     }

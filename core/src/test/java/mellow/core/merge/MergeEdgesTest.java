@@ -237,16 +237,16 @@ class MergeEdgesTest {
     void aTextWithoutItsPlaceholderComesAsADraftOrAnOffer() {
         FileReading now = stated(said("up", "{n} cars", text("Autos")));
         assertThat(new Ask(now).tells(mine(1, "up", "{n} cars", "~{n} Wagen")))
-                .containsExactly("PLACEHOLDERS up de TAKE PENCILLED");
+                .containsExactly("STOPPED up de TAKE PENCILLED");
         assertThat(new Ask(now).tells(mine(1, "up", "{n} cars", "{n} Wagen")))
-                .containsExactly("PLACEHOLDERS up de TAKE OFFERED");
+                .containsExactly("STOPPED up de TAKE OFFERED");
         assertThat(new Ask(now).arriving(Arrival.OFFERED).tells(mine(1, "up", "{n} cars", "~{n} Wagen")))
-                .containsExactly("PLACEHOLDERS up de TAKE OFFERED");
+                .containsExactly("STOPPED up de TAKE OFFERED");
         assertThat(new Ask(now).tells(mine(1, "up", "{n} cars", "~Autos"))).isEmpty();
         assertThat(new Ask(stated(said("new", "{n} cars", text("Autos"))))
                         .arriving(Arrival.OFFERED)
                         .tells())
-                .contains("PLACEHOLDERS new de TAKE OFFERED");
+                .contains("STOPPED new de TAKE OFFERED");
     }
 
     @Test
@@ -345,7 +345,7 @@ class MergeEdgesTest {
                 new RecordEntry.About("a note", "a.c:1", "deck", 20, 0, false),
                 Map.of());
         assertThat(new Ask(now).after(before).tells(record))
-                .containsExactly("PLACEHOLDERS up de TAKE PENCILLED", "DESCRIPTIONS up TAKE");
+                .containsExactly("STOPPED up de TAKE PENCILLED", "DESCRIPTIONS up TAKE");
         assertThat(new Ask(now).after(before).choosing(Choice.KEEP).tells(record))
                 .containsExactly("CONFLICTS up de KEEP", "DESCRIPTIONS up KEEP");
         // Changed on both sides: only who takes it is bound by it.
@@ -354,7 +354,7 @@ class MergeEdgesTest {
                 .contains("DESCRIPTION_CONFLICTS up KEEP")
                 .anyMatch(one -> one.startsWith("CONFLICTS up de"));
         assertThat(new Ask(now).after(others).choosing(Choice.TAKE).tells(record))
-                .containsExactly("PLACEHOLDERS up de TAKE PENCILLED", "DESCRIPTION_CONFLICTS up TAKE");
+                .containsExactly("STOPPED up de TAKE PENCILLED", "DESCRIPTION_CONFLICTS up TAKE");
         assertThat(record.words()).isEqualTo(1);
         assertThat(record.translatable()).isFalse();
         assertThat(record.revision()).isEqualTo(1);

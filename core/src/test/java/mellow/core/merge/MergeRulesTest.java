@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
+import mellow.core.check.Finding;
 import mellow.core.check.Ground;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileReading;
@@ -109,7 +110,7 @@ class MergeRulesTest {
                 .filteredOn(change -> change.language() != null)
                 .singleElement()
                 .satisfies(change -> {
-                    assertThat(change.kind()).isEqualTo(ChangeKind.PLACEHOLDERS);
+                    assertThat(change.kind()).isEqualTo(ChangeKind.STOPPED);
                     assertThat(change.arrives()).isEqualTo(Arrival.OFFERED);
                 });
     }
@@ -138,7 +139,12 @@ class MergeRulesTest {
         assertThat(changes)
                 .filteredOn(change -> change.language() != null)
                 .extracting(change -> change.kind() + " " + change.id().key() + " " + change.arrives())
-                .containsExactly("PLACEHOLDERS cars PENCILLED", "TEXTS_ADDED fine SETTLED");
+                .containsExactly("STOPPED cars PENCILLED", "TEXTS_ADDED fine SETTLED");
+        assertThat(changes)
+                .filteredOn(change -> change.kind() == ChangeKind.STOPPED)
+                .flatExtracting(change -> change.decided().against())
+                .extracting(Finding::sentence)
+                .containsExactly("The placeholder {n} is missing.");
     }
 
     @Test

@@ -240,7 +240,8 @@ class LineStore {
                         choice,
                         becomes,
                         stale,
-                        row.getInt("texts_settled") + row.getInt("texts_offered") + row.getInt("texts_pencilled")));
+                        row.getInt("texts_settled") + row.getInt("texts_offered") + row.getInt("texts_pencilled"),
+                        row.getString("against")));
     }
 
     private static List<String> tags(@Nullable String joined) {

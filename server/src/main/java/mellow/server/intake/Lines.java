@@ -22,7 +22,7 @@ final class Lines implements Comparison.Listener, AutoCloseable {
             "intake_line",
             "intake_id int8, kind int2, n int4, entry_id int8, key text, context text, former text, language text, source text, "
                     + "before text, before_forms text, after text, after_forms text, taken int2, usual int2, choice int2, stale text, "
-                    + "spares bool, texts_settled int4, texts_offered int4, texts_pencilled int4");
+                    + "spares bool, texts_settled int4, texts_offered int4, texts_pencilled int4, against text");
     private final long intake;
     private final Decisions decisions;
     private final int[] counts = new int[ChangeKind.values().length];
@@ -113,7 +113,8 @@ final class Lines implements Comparison.Listener, AutoCloseable {
                 spares,
                 along[0],
                 along[1],
-                along[2]);
+                along[2],
+                change.kind() == ChangeKind.STOPPED ? PreviewReply.against(change) : null);
     }
 
     /** All rows, complete. */

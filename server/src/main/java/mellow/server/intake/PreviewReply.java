@@ -4,6 +4,8 @@ import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
+import mellow.core.check.Finding;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
@@ -70,6 +72,9 @@ record PreviewReply(
     /** How many lines of a group a report keeps. */
     static final int SHOWN = 200;
 
+    /** Sentences about one text that are told in a list. */
+    private static final int MOST_AGAINST = 5;
+
     private static final int LONGEST_SHOWN = 2_000;
 
     /**
@@ -133,8 +138,10 @@ record PreviewReply(
          * @param becomes what becomes of the file's text: settled, pencilled, offered; null where nothing does
          * @param stale languages whose texts go stale if the source changes its meaning
          * @param texts number of texts that come along with a new entry
+         * @param against sentences about what keeps the file's text from being settled, null where nothing does
          */
-        record Outcome(Choice choice, @Nullable String becomes, List<String> stale, int texts) {}
+        record Outcome(
+                Choice choice, @Nullable String becomes, List<String> stale, int texts, @Nullable String against) {}
 
         static Line of(int n, Change change) {
             LanguageTag tag = change.language();
@@ -158,8 +165,20 @@ record PreviewReply(
                             change.choice(),
                             arrives == null ? null : arrives.name().toLowerCase(Locale.ROOT),
                             List.of(),
-                            0));
+                            0,
+                            against(change)));
         }
+    }
+
+    /** What stands against settling a text, in sentences; null for nothing. */
+    static @Nullable String against(Change change) {
+        return change.decided().against().isEmpty()
+                ? null
+                : change.decided().against().stream()
+                        .map(Finding::sentence)
+                        .distinct()
+                        .limit(MOST_AGAINST)
+                        .collect(Collectors.joining(" "));
     }
 
     /** The main form, cut where it is too long for a list; null for no text. */
