@@ -20,6 +20,7 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Traits;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.tree.NestedKeys;
 import mellow.core.format.tree.Node;
 import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.TreeEntries;
@@ -80,6 +81,46 @@ public final class JsonFormat implements FileFormat {
         }
         to.write("\n}\n");
         to.flush();
+    }
+
+    /**
+     * The same with a level for each part of a key between dots, in the order in which levels came first.
+     *
+     * @param indent spaces per level, 0 to 8
+     * @param ascii whether letters beyond ASCII are written as escapes
+     */
+    public static void nested(EntryList entries, int indent, boolean ascii, OutputStream out) throws IOException {
+        int language = PlainForms.only(entries);
+        NestedKeys root = NestedKeys.root();
+        for (int i = 0; i < entries.size(); i++) {
+            FileEntry entry = entries.entry(i);
+            PlainForms.requireNoContext(entry, "JSON has");
+            if (!entry.texts().get(language).isEmpty()) {
+                root.add(entry);
+            }
+        }
+        Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        level(root, language, " ".repeat(indent), "\n", ascii, to);
+        to.write("\n");
+        to.flush();
+    }
+
+    private static void level(NestedKeys level, int language, String step, String gap, boolean ascii, Writer to)
+            throws IOException {
+        to.write("{");
+        String inner = gap + step;
+        String between = inner;
+        for (NestedKeys one : level.below().values()) {
+            to.write(between + JsonStrings.quote(one.name(), ascii) + ": ");
+            if (one.entry() == null) {
+                level(one, language, step, inner, ascii, to);
+            } else {
+                FileText text = one.entry().texts().get(language);
+                to.write(value(one.entry().shape(), text, inner.substring(1), "\n", ascii));
+            }
+            between = "," + inner;
+        }
+        to.write(level.below().isEmpty() ? "}" : gap + "}");
     }
 
     /** The value of an entry: a string, an object of plural forms, a list of states. */

@@ -19,6 +19,7 @@ import mellow.core.format.PlainForms;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.Traits;
 import mellow.core.format.source.SourceText;
+import mellow.core.format.tree.NestedKeys;
 import mellow.core.format.tree.Node;
 import mellow.core.format.tree.Node.Mapping;
 import mellow.core.format.tree.TreeReading;
@@ -77,6 +78,34 @@ public final class YamlFormat implements FileFormat {
         }
         to.write(any ? "" : "{}\n");
         to.flush();
+    }
+
+    /** The same with a level for each part of a key between dots, in the order in which levels came first. */
+    public static void nested(EntryList entries, OutputStream out) throws IOException {
+        int language = PlainForms.only(entries);
+        NestedKeys root = NestedKeys.root();
+        for (int i = 0; i < entries.size(); i++) {
+            FileEntry entry = entries.entry(i);
+            PlainForms.requireNoContext(entry, "YAML has");
+            if (!entry.texts().get(language).isEmpty()) {
+                root.add(entry);
+            }
+        }
+        Writer to = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        to.write(root.below().isEmpty() ? "{}\n" : "");
+        level(root, language, "", to);
+        to.flush();
+    }
+
+    private static void level(NestedKeys level, int language, String indent, Writer to) throws IOException {
+        for (NestedKeys one : level.below().values()) {
+            if (one.entry() == null) {
+                to.write(indent + YamlStrings.key(one.name()) + ":\n");
+                level(one, language, indent + "  ", to);
+            } else {
+                to.write(lines(one.entry(), one.name(), one.entry().texts().get(language), indent, "\n"));
+            }
+        }
     }
 
     /** An entry as lines, its notes as comments above it. */
