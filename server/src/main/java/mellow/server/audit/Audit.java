@@ -106,6 +106,16 @@ public final class Audit {
                       and s.after = c.text and s.after_forms is not distinct from c.forms)
                 """);
         checks.put(
+                "what was delivered is kept whole",
+                """
+                select 'content ' || left(encode(d.hash, 'hex'), 12) || ': ' || d.bytes || ' bytes on record, ' || coalesce(p.bytes, 0) || ' kept'
+                from delivered d left join (select hash, sum(octet_length(content)) bytes from delivered_part group by 1) p using (hash)
+                where d.bytes <> coalesce(p.bytes, 0)
+                union all
+                select 'delivery ' || d.id || ': ' || d.files || ' files on record, ' || (select count(*) from delivery_file f where f.delivery_id = d.id) || ' kept'
+                from delivery d where d.files <> (select count(*) from delivery_file f where f.delivery_id = d.id)
+                """);
+        checks.put(
                 "versions only grow",
                 """
                 select 'entry ' || s.entry_id || ', language ' || s.language_id || ': story at ' || max(s.version) || ', cell at ' || max(c.version)

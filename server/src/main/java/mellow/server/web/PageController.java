@@ -47,6 +47,9 @@ class PageController {
         "/offers",
         "/reports/{language}",
         "/products",
+        "/products/{slug}",
+        "/deliveries",
+        "/deliveries/{slug}",
         "/tables/{slug}",
         "/invitation/{token}"
     })

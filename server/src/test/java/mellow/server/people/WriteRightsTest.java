@@ -53,6 +53,12 @@ class WriteRightsTest extends ServerTest {
             "\"term\":\"ramp\",\"note\":\"\",\"texts\":{\"pl\":{\"text\":\"rampa\",\"avoid\":[]}}}";
     private static final String SETTINGS =
             "{\"version\":0,\"weights\":{},\"placeholders\":[],\"forbidden\":\"\",\"lengthFactor\":0,\"keyRule\":\"\",\"charset\":\"\"}";
+    private static final String RECIPE_SETTINGS =
+            "{\"kind\":\"texts\",\"format\":\"json\",\"files\":\"each\",\"pattern\":\"{tag}.json\",\"which\":\"visible\",\"languages\":[],\"texts\":\"settled\",\"hole\":\"out\",\"charset\":\"utf-8\",\"delimiter\":\"comma\",\"guard\":false,\"nested\":false,\"ascii\":false,\"prefix\":\"\",\"namespace\":\"\",\"numbers\":false}";
+    private static final String RECIPE =
+            "{\"name\":\"App\",\"settings\":" + RECIPE_SETTINGS + ",\"active\":true,\"version\":0}";
+    private static final String PLAN =
+            "{\"gates\":{\"blockers\":\"hold\",\"share\":0,\"below\":\"hold\",\"stale\":\"go\"},\"outbox\":false,\"times\":[],\"zone\":\"UTC\",\"version\":0}";
     private static final String NO_ENTRIES = "{\"entries\":[0]";
 
     /** Bodies are sound as far as rights go; what they name need not exist, because the right is asked first. */
@@ -149,6 +155,29 @@ class WriteRightsTest extends ServerTest {
         rules.put("PUT /api/tables/{slug}/checks", Rule.of(For.COORDINATOR, "/api/tables/ramp/checks", SETTINGS));
         rules.put(
                 "PUT /api/products/{slug}/checks", Rule.of(For.COORDINATOR, "/api/products/nothing/checks", SETTINGS));
+        rules.put(
+                "PUT /api/products/{slug}/delivery/plan",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/delivery/plan", PLAN));
+        rules.put(
+                "POST /api/products/{slug}/recipes", Rule.of(For.COORDINATOR, "/api/products/nothing/recipes", RECIPE));
+        rules.put(
+                "PUT /api/products/{slug}/recipes/{id}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/recipes/0", RECIPE));
+        rules.put(
+                "DELETE /api/products/{slug}/recipes/{id}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/recipes/0?version=0", "{}"));
+        rules.put(
+                "POST /api/products/{slug}/recipes/example",
+                Rule.of(For.ANYBODY, "/api/products/nothing/recipes/example", RECIPE_SETTINGS));
+        rules.put(
+                "POST /api/products/{slug}/deliveries",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/deliveries", "{}"));
+        rules.put(
+                "POST /api/products/{slug}/deliveries/cancel",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/deliveries/cancel", "{}"));
+        rules.put(
+                "POST /api/products/{slug}/deliveries/{number}/recall",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/deliveries/1/recall", "{\"reason\":\"wrong\"}"));
         rules.put(
                 "DELETE /api/products/{slug}/fonts/{font}",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/fonts/0", "{}"));

@@ -80,7 +80,7 @@ public class Ledger {
         jdbc.sql(
                         """
                         truncate answering, standing_rule, question, term_text, term, person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part, intake, intake_line, intake_cell_was, intake_entry_was, token, master_file,
-                        cell_story, intake_entry, entry_story, coverage, coverage_day, activity, product, product_table, product_language, invite, kept_scope, run, attempt, known_browser, intake_decision, intake_file, dropped, dropped_file, finding_mask, check_setting, check_exception, product_font, recheck, spring_session, spring_session_attributes cascade
+                        cell_story, intake_entry, entry_story, coverage, coverage_day, activity, product, product_table, product_language, invite, kept_scope, run, attempt, known_browser, intake_decision, intake_file, dropped, dropped_file, finding_mask, check_setting, check_exception, product_font, recheck, product_host, recipe, delivery_plan, delivery, delivery_file, delivery_texts, delivered, delivered_part, entry_number, spring_session, spring_session_attributes cascade
                         """)
                 .update();
     }

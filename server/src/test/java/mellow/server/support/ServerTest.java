@@ -26,6 +26,7 @@ public abstract class ServerTest {
         registry.add("mellow.keep-days", () -> "false");
         registry.add("mellow.index-later", () -> "false");
         registry.add("mellow.recheck", () -> "false");
+        registry.add("mellow.deliveries", () -> "false");
     }
 
     @BeforeEach

@@ -1,0 +1,176 @@
+package mellow.server.delivery;
+
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import mellow.core.delivery.FilePattern;
+import mellow.core.delivery.KeyConstants;
+import mellow.core.format.registry.Formats;
+import mellow.server.common.Refusal;
+
+/**
+ * One thing that a product gets.
+ *
+ * @param id its number, 0 for one that is not kept yet
+ * @param active whether it is delivered
+ */
+record Recipe(long id, String name, Settings settings, boolean active, int version) {
+
+    private static final Map<String, Set<String>> FORMATS = Map.of(
+            "selectors", Set.of("csv", "json"),
+            "keys", Set.of("java", "typescript", "c"));
+    private static final Set<String> CHARSETS = Set.of(
+            "utf-8",
+            "utf-8-bom",
+            "utf-16le-bom",
+            "iso-8859-1",
+            "iso-8859-2",
+            "iso-8859-15",
+            "windows-1250",
+            "windows-1251",
+            "windows-1252",
+            "windows-1253",
+            "windows-1254",
+            "windows-1257",
+            "shift_jis",
+            "gb18030",
+            "us-ascii");
+
+    /**
+     * What it is.
+     *
+     * @param kind texts, selectors or keys
+     * @param format of texts any that can be written; of selectors csv or json; of keys java, typescript or c
+     * @param files each for a file per language, table for one per table and language, one for a column per language
+     * @param pattern how files are named
+     * @param which visible, all or chosen languages
+     * @param languages those chosen
+     * @param texts settled, fresh for settled and not stale, pencilled for all that are there
+     * @param hole what stands where a text is missing: out for no line, empty, borrowed, source or key
+     * @param charset of separated text
+     * @param delimiter of separated text: comma, semicolon or tab
+     * @param guard whether spreadsheet programs are kept from running texts as formulas
+     * @param nested whether dots in keys are levels, in JSON and YAML
+     * @param ascii whether JSON writes letters beyond ASCII as escapes
+     * @param prefix of names in C, the class in Java
+     * @param namespace the Java package
+     * @param numbers whether keys stand for numbers that are given once
+     */
+    record Settings(
+            @NotBlank String kind,
+            @NotBlank String format,
+            @NotBlank String files,
+            @NotBlank @Size(max = 300) String pattern,
+            @NotBlank String which,
+            @NotNull @Size(max = 500) List<@NotBlank String> languages,
+            @NotBlank String texts,
+            @NotBlank String hole,
+            @NotBlank String charset,
+            @NotBlank String delimiter,
+            boolean guard,
+            boolean nested,
+            boolean ascii,
+            @NotNull @Size(max = 60) String prefix,
+            @NotNull @Size(max = 120) String namespace,
+            boolean numbers) {
+
+        boolean ofTexts() {
+            return kind.equals("texts");
+        }
+
+        char between() {
+            return switch (delimiter) {
+                case "semicolon" -> ';';
+                case "tab" -> '\t';
+                default -> ',';
+            };
+        }
+
+        /** Whether a file has a column for each language. */
+        boolean together() {
+            return ofTexts() && files.equals("one");
+        }
+
+        String ending() {
+            if (kind.equals("keys")) {
+                return constants().ending();
+            }
+            return format.equals("csv") && delimiter.equals("tab")
+                    ? "tsv"
+                    : Formats.named(format).map(one -> one.traits().ending()).orElse(format);
+        }
+
+        KeyConstants.Language constants() {
+            return switch (format) {
+                case "java" -> KeyConstants.Language.JAVA;
+                case "c" -> KeyConstants.Language.C;
+                default -> KeyConstants.Language.TYPESCRIPT;
+            };
+        }
+
+        void requireSound() {
+            one("kind", kind, Set.of("texts", "selectors", "keys"));
+            if (ofTexts()) {
+                if (Formats.named(format).isEmpty()) {
+                    throw Refusal.unacceptable(
+                            "unknown-format",
+                            "There is no format “{format}”.",
+                            Map.of("field", "format", "format", format));
+                }
+                if (together() && Formats.named(format).orElseThrow().apart()) {
+                    throw Refusal.unacceptable(
+                            "one-language-in-a-file",
+                            "A file of {format} holds one language; choose a file per language.",
+                            Map.of("field", "files", "format", format));
+                }
+            } else {
+                one("format", format, FORMATS.getOrDefault(kind, Set.of()));
+            }
+            one("files", files, Set.of("each", "table", "one"));
+            one("which", which, Set.of("visible", "all", "chosen"));
+            one("texts", texts, Set.of("settled", "fresh", "pencilled"));
+            one("hole", hole, Set.of("out", "empty", "borrowed", "source", "key"));
+            one("delimiter", delimiter, Set.of("comma", "semicolon", "tab"));
+            one("charset", charset, CHARSETS);
+            if (!format.equals("csv") && !charset.equals("utf-8")) {
+                throw Refusal.unacceptable(
+                        "charset-of-format",
+                        "Only separated text is written in another character set.",
+                        Map.of("field", "charset"));
+            }
+            if (!namespace.matches("([a-z_][a-z0-9_]*(\\.[a-z_][a-z0-9_]*)*)?")) {
+                throw Refusal.unacceptable(
+                        "bad-namespace",
+                        "A Java package is written as org.example.words.",
+                        Map.of("field", "namespace"));
+            }
+            for (String place : pattern.split("\\{")) {
+                int end = place.indexOf('}');
+                if (end >= 0 && !FilePattern.PLACES.contains(place.substring(0, end))) {
+                    throw Refusal.unacceptable(
+                            "unknown-place",
+                            "The name has a place {place}, and there is none of that name.",
+                            Map.of("field", "pattern", "place", "{" + place.substring(0, end) + "}"));
+                }
+            }
+        }
+
+        private static void one(String field, String said, Set<String> known) {
+            if (!known.contains(said)) {
+                throw Refusal.unacceptable(
+                        "unknown-choice",
+                        "“{said}” is no choice for {field}; expected one of {expected}.",
+                        Map.of(
+                                "field",
+                                field,
+                                "said",
+                                said,
+                                "expected",
+                                String.join(", ", known.stream().sorted().toList())));
+            }
+        }
+    }
+}

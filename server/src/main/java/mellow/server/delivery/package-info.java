@@ -1,0 +1,7 @@
+/** What products get: recipes, gates, numbered deliveries, by hand, by a program or by themselves. */
+@NullMarked
+@Uses({"common", "language", "people", "product", "record", "run", "table"})
+package mellow.server.delivery;
+
+import mellow.core.Uses;
+import org.jspecify.annotations.NullMarked;

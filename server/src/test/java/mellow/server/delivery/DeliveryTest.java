@@ -1,0 +1,430 @@
+package mellow.server.delivery;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import mellow.core.merge.Arrival;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.common.Refusal;
+import mellow.server.entry.EntryService;
+import mellow.server.product.ProductService;
+import mellow.server.product.ProductService.Definition;
+import mellow.server.product.ProductService.Selected;
+import mellow.server.run.RunService.RunReply;
+import mellow.server.support.ServerTest;
+import org.awaitility.Awaitility;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+
+/** A panel is set up, delivered, changed, delivered again, compared and recalled. */
+class DeliveryTest extends ServerTest {
+
+    private static final String PANEL =
+            """
+            key,section,en,fi,et,de,pl
+            ramp.up,Bow,Ramp up,Ramppi ylös,Ramp üles,Rampe hoch,Rampa w górę
+            ramp.down,Bow,Ramp down,Ramppi alas,,Rampe runter,Rampa w dół
+            ramp.blocked,Bow,A car blocks the {side} ramp,Auto tukkii rampin {side},Auto tõkestab rampi {side},Ein Auto blockiert die Rampe {side},
+            tank.full,Tanks,"Tank full, stop",Säiliö täynnä,Paak täis,Tank voll,Zbiornik pełny
+            """;
+
+    @Autowired
+    private DeliveryService deliveries;
+
+    @Autowired
+    private Recipes recipes;
+
+    @Autowired
+    private Plans plans;
+
+    @Autowired
+    private DeliveryFiles files;
+
+    @Autowired
+    private ProductService products;
+
+    @Autowired
+    private ProductAnswers answers;
+
+    @Autowired
+    private EntryService entries;
+
+    private long mara;
+
+    @BeforeEach
+    void aPanel() {
+        mara = ledger.coordinator("mara");
+        ledger.takeIn(mara, "Ramp", PANEL, Arrival.SETTLED);
+        for (String language : List.of("fi", "et", "de", "pl")) {
+            ledger.allowOwn("Ramp", language);
+        }
+        products.create(
+                mara,
+                new Definition(
+                        0,
+                        "Panel",
+                        "panel",
+                        List.of("ramp"),
+                        List.of(
+                                new Selected("fi", 1),
+                                new Selected("et", 2, false, null, List.of("fi"), null),
+                                new Selected("de", 3),
+                                new Selected("pl", 4)),
+                        "fi"));
+    }
+
+    static Recipe.Settings texts(String format, String files, String pattern) {
+        return new Recipe.Settings(
+                "texts",
+                format,
+                files,
+                pattern,
+                "visible",
+                List.of(),
+                "settled",
+                "borrowed",
+                "utf-8",
+                "semicolon",
+                false,
+                false,
+                false,
+                "",
+                "",
+                false);
+    }
+
+    static Recipe.Settings kind(String kind, String format, String pattern) {
+        return new Recipe.Settings(
+                kind,
+                format,
+                "one",
+                pattern,
+                "visible",
+                List.of(),
+                "settled",
+                "out",
+                "utf-8",
+                "semicolon",
+                false,
+                false,
+                false,
+                "panel",
+                "",
+                kind.equals("keys"));
+    }
+
+    private static Recipe.Settings in(Recipe.Settings of, String charset, String... languages) {
+        return new Recipe.Settings(
+                of.kind(),
+                of.format(),
+                of.files(),
+                of.pattern(),
+                languages.length == 0 ? "visible" : "chosen",
+                List.of(languages),
+                of.texts(),
+                of.hole(),
+                charset,
+                of.delimiter(),
+                of.guard(),
+                of.nested(),
+                of.ascii(),
+                of.prefix(),
+                of.namespace(),
+                of.numbers());
+    }
+
+    private RunReply deliver() {
+        deliveries.start(mara, "panel");
+        return Awaitility.await().until(() -> deliveries.run("panel").orElseThrow(), run -> !run.open());
+    }
+
+    private void delivered(int number) {
+        RunReply run = deliver();
+        assertThat(run.status()).as(run.message()).isEqualTo("done");
+        assertThat(deliveries.history("panel", Integer.MAX_VALUE).get(0).number())
+                .isEqualTo(number);
+    }
+
+    private Map<String, byte[]> content(int number) throws IOException {
+        Map<String, byte[]> content = new LinkedHashMap<>();
+        for (Packing.Packed file : files.of(deliveries.found("panel", number).id())) {
+            try (InputStream in = file.content().open()) {
+                content.put(file.path(), in.readAllBytes());
+            }
+        }
+        return content;
+    }
+
+    private byte[] zip(int number) throws IOException {
+        long id = deliveries.found("panel", number).id();
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        List<Packing.Packed> packed = files.of(id);
+        Packing.zip(files.manifest(id, packed), packed, out);
+        return out.toByteArray();
+    }
+
+    private void settle(String key, String language, String text) {
+        int version = ledger.ask(
+                Integer.class,
+                "select version from cell where entry_id = " + ledger.entry(key)
+                        + " and language_id = (select id from language where tag = '" + language + "')");
+        ledger.change(mara, key, language, new CellChange(Action.PUT_FORWARD, version, text, null, null, false, null));
+        assertThat(ledger.cell(key, language)).isEqualTo("settled " + text);
+    }
+
+    @Test
+    void aPanelGetsAColumnPerLanguageItsSelectorsAndItsKeys() throws IOException {
+        recipes.add(mara, "panel", "Texts", texts("csv", "one", "panel_texts.csv"));
+        recipes.add(mara, "panel", "Selectors", kind("selectors", "csv", "languages.csv"));
+        recipes.add(mara, "panel", "Keys", kind("keys", "c", "panel_keys.h"));
+        delivered(1);
+        Map<String, byte[]> files = content(1);
+        assertThat(files.keySet()).containsExactly("languages.csv", "panel_keys.h", "panel_texts.csv");
+        assertThat(new String(files.get("panel_texts.csv"), StandardCharsets.UTF_8))
+                .isEqualTo(
+                        """
+                        key;fi;et;de;pl
+                        ramp.up;Ramppi ylös;Ramp üles;Rampe hoch;Rampa w górę
+                        ramp.down;Ramppi alas;Ramppi alas;Rampe runter;Rampa w dół
+                        ramp.blocked;Auto tukkii rampin {side};Auto tõkestab rampi {side};Ein Auto blockiert die Rampe {side};Auto tukkii rampin {side}
+                        tank.full;Säiliö täynnä;Paak täis;Tank voll;Zbiornik pełny
+                        """
+                                .replace("\n", "\r\n"));
+        assertThat(new String(files.get("languages.csv"), StandardCharsets.UTF_8))
+                .isEqualTo(
+                        "number;tag;name;direction;start\r\n1;fi;suomi;ltr;1\r\n2;et;eesti;ltr;0\r\n3;de;Deutsch;ltr;0\r\n4;pl;polski;ltr;0\r\n");
+        assertThat(new String(files.get("panel_keys.h"), StandardCharsets.UTF_8))
+                .contains("#define PANEL_RAMP_UP 1 /* Ramp up */", "#define PANEL_TANK_FULL 4 /* Tank full, stop */");
+        assertThat(deliveries.languagesOf("panel", 1))
+                .containsEntry("fi", 4)
+                .containsEntry("et", 3)
+                .containsEntry("pl", 3);
+    }
+
+    @Test
+    void deliveringTwiceGivesTheSameBytesAndOneChangedTextChangesOneLineOfOneFile() throws IOException {
+        recipes.add(mara, "panel", "Texts", texts("csv", "each", "{tag}.csv"));
+        recipes.add(mara, "panel", "Web", texts("json", "each", "json/{tag_}.json"));
+        delivered(1);
+        delivered(2);
+        assertThat(zip(2)).isEqualTo(zip(1));
+        assertThat(deliveries.found("panel", 2).reply().changed()).isZero();
+        settle("tank.full", "de", "Tank ist voll");
+        assertThat(deliveries.overview("panel").changed()).isEqualTo(1);
+        delivered(3);
+        Compared compared = deliveries.compare("panel", 2, 3);
+        assertThat(compared.files())
+                .containsExactly(
+                        new Compared.FileChange("de.csv", "changed"),
+                        new Compared.FileChange("json/de.json", "changed"));
+        assertThat(compared.same()).isEqualTo(6);
+        assertThat(compared.languages()).containsExactly(Map.entry("de", 1));
+        assertThat(compared.texts()).singleElement().satisfies(change -> {
+            assertThat(change.key()).isEqualTo("tank.full");
+            assertThat(change.before()).containsEntry("other", "Tank voll");
+            assertThat(change.after()).containsEntry("other", "Tank ist voll");
+        });
+        List<String> before = new String(content(2).get("de.csv"), StandardCharsets.UTF_8)
+                .lines()
+                .toList();
+        List<String> after = new String(content(3).get("de.csv"), StandardCharsets.UTF_8)
+                .lines()
+                .toList();
+        assertThat(after)
+                .hasSameSizeAs(before)
+                .filteredOn(line -> !before.contains(line))
+                .containsExactly("tank.full;Tank ist voll");
+        assertThat(deliveries.found("panel", 3).reply().changed()).isEqualTo(1);
+    }
+
+    @Test
+    void whatTheCharacterSetLacksStopsWithTheKeyTheLanguageAndTheLetters() throws IOException {
+        recipes.add(mara, "panel", "West", in(texts("csv", "one", "west.csv"), "windows-1252", "fi", "et", "de"));
+        recipes.add(mara, "panel", "East", in(texts("csv", "each", "{tag}.csv"), "windows-1250", "pl"));
+        delivered(1);
+        assertThat(new String(content(1).get("west.csv"), Charset.forName("windows-1252")))
+                .contains("Auto tõkestab rampi {side}", "Säiliö täynnä");
+        assertThat(new String(content(1).get("pl.csv"), Charset.forName("windows-1250")))
+                .contains("Rampa w górę");
+        Recipe east = recipes.of(products.find("panel").id()).get(1);
+        recipes.edit(
+                mara,
+                "panel",
+                new Recipe(east.id(), east.name(), in(east.settings(), "windows-1252", "pl"), true, east.version()));
+        RunReply run = deliver();
+        assertThat(run.status()).isEqualTo("failed");
+        assertThat(run.message()).isEqualTo("ramp.up in pl has letters that windows-1252 lacks: ę.");
+        assertThat(deliveries.history("panel", Integer.MAX_VALUE))
+                .as("nothing half")
+                .hasSize(1);
+        assertThatThrownBy(() -> deliveries.example("panel", in(east.settings(), "windows-1252", "pl")))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("windows-1252");
+    }
+
+    @Test
+    void aLanguageThatWouldBreakKeepsTheTextsOfTheLastDelivery() throws IOException {
+        recipes.add(mara, "panel", "Texts", texts("csv", "each", "{tag}.csv"));
+        delivered(1);
+        ledger.takeIn(mara, "Ramp", "key,limit,en\nramp.blocked,30,A car blocks the {side} ramp\n", Arrival.SETTLED);
+        settle("ramp.up", "de", "Rampe anheben");
+        settle("ramp.up", "fi", "Nosta ramppi");
+        assertThat(deliveries.overview("panel").languages())
+                .filteredOn(one -> one.language().equals("de"))
+                .singleElement()
+                .satisfies(one -> assertThat(one.answer()).isEqualTo("held"));
+        delivered(2);
+        assertThat(content(2).get("de.csv")).isEqualTo(content(1).get("de.csv"));
+        assertThat(new String(content(2).get("fi.csv"), StandardCharsets.UTF_8)).contains("Nosta ramppi");
+        Plans.Plan plan = plans.of(products.find("panel").id());
+        plans.change(
+                mara,
+                "panel",
+                new Plans.Plan(
+                        new Gates("stop", 0, "hold", "go"),
+                        false,
+                        null,
+                        List.of(),
+                        "UTC",
+                        null,
+                        null,
+                        "",
+                        plan.version()));
+        assertThat(deliver().message()).isEqualTo("de stops the delivery: 1 text would break.");
+        plan = plans.of(products.find("panel").id());
+        plans.change(
+                mara,
+                "panel",
+                new Plans.Plan(
+                        new Gates("out", 0, "hold", "go"),
+                        false,
+                        null,
+                        List.of(),
+                        "UTC",
+                        null,
+                        null,
+                        "",
+                        plan.version()));
+        delivered(3);
+        assertThat(new String(content(3).get("de.csv"), StandardCharsets.UTF_8))
+                .contains("Rampe anheben", "ramp.blocked;Auto tukkii rampin {side}");
+    }
+
+    @Test
+    void anEntryWithoutASourceStopsEveryDelivery() {
+        recipes.add(mara, "panel", "Texts", texts("csv", "each", "{tag}.csv"));
+        ledger.run("update entry set source = '' where key = 'tank.full'");
+        assertThat(deliver().message())
+                .isEqualTo("Ramp has an entry without a source text, which stops every delivery.");
+        assertThat(answers.warnings("panel"))
+                .extracting(ProductAnswers.Warning::code)
+                .contains("base-not-whole");
+        ledger.run("update entry set source = 'Tank full, stop' where key = 'tank.full'");
+    }
+
+    @Test
+    void numbersAreGivenOnceAndNeverToAnother() throws IOException {
+        recipes.add(mara, "panel", "Keys", kind("keys", "c", "keys.h"));
+        delivered(1);
+        entries.remove(mara, List.of(ledger.entry("ramp.down")));
+        ledger.takeIn(mara, "Ramp", "key,en\nramp.new,New ramp\n", Arrival.SETTLED);
+        delivered(2);
+        assertThat(new String(content(2).get("keys.h"), StandardCharsets.UTF_8))
+                .contains("PANEL_RAMP_UP 1", "PANEL_RAMP_BLOCKED 3", "PANEL_TANK_FULL 4", "PANEL_RAMP_NEW 5")
+                .doesNotContain("RAMP_DOWN");
+    }
+
+    @Test
+    void aRecalledDeliveryIsNoMoreTheLast() {
+        recipes.add(mara, "panel", "Texts", texts("json", "each", "{tag}.json"));
+        delivered(1);
+        delivered(2);
+        deliveries.recall(mara, "panel", 2, "wrong start number");
+        assertThat(deliveries.overview("panel").last())
+                .satisfies(last -> assertThat(last.number()).isEqualTo(1));
+        assertThat(deliveries.found("panel", 2).reply().recalled()).isEqualTo("wrong start number");
+        assertThatThrownBy(() -> deliveries.recall(mara, "panel", 2, "again")).hasMessageContaining("already");
+        delivered(3);
+    }
+
+    @Test
+    void twoFilesOfOneNameAreAnErrorBeforeAnythingIsKept() {
+        recipes.add(mara, "panel", "Texts", texts("json", "each", "texts.json"));
+        assertThat(deliver().message()).startsWith("Two files would be called “texts.json”");
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from delivered"))
+                .isZero();
+    }
+
+    @Test
+    void whoIsAskedWhatAndWhatPeopleSeeInAnotherLanguage() {
+        ProductAnswers.AnswerReply answer = answers.answer("panel", "number", "2", "ramp.down");
+        assertThat(answer.language()).isEqualTo("et");
+        assertThat(answer.borrowed()).isTrue();
+        assertThat(answer.text()).containsEntry("other", "Ramppi alas");
+        assertThat(answer.textSteps())
+                .extracting(ProductAnswers.StepReply::said)
+                .containsExactly("et has none", "fi: Ramppi alas");
+        assertThat(answers.answer("panel", "number", "7", "").language()).isEqualTo("fi");
+        assertThatThrownBy(() -> answers.answer("panel", "tag", "et", "nothing"))
+                .hasMessage("No table of Panel has an entry “nothing”.");
+        ProductAnswers.BorrowedPage page = answers.borrowed("panel", "", "", 0);
+        assertThat(page.texts())
+                .extracting(one -> one.key() + " " + one.language() + " " + one.from())
+                .containsExactly("ramp.down et fi", "ramp.blocked pl fi");
+        assertThat(answers.borrowed("panel", "pl", "blocked", 0).texts()).hasSize(1);
+        assertThat(answers.borrowed("panel", "de", "", 0).texts()).isEmpty();
+    }
+
+    @Test
+    void twoTellingTheSameTimeDeliverOnce() {
+        recipes.add(mara, "panel", "Texts", texts("json", "each", "{tag}.json"));
+        ledger.run(
+                "insert into delivery_plan (product_id, gates, every_hours, next_at, person_id) select id, '{\"blockers\":\"hold\",\"share\":0,\"below\":\"hold\",\"stale\":\"go\"}', 2, now() - interval '5 hours', "
+                        + mara + " from product");
+        deliveries.beginDue();
+        deliveries.beginDue();
+        Awaitility.await().until(() -> deliveries.run("panel").orElseThrow(), run -> !run.open());
+        deliveries.beginDue();
+        assertThat(deliveries.history("panel", Integer.MAX_VALUE))
+                .as("made up once")
+                .hasSize(1);
+        assertThat(ledger.ask(Boolean.class, "select next_at > now() from delivery_plan"))
+                .isTrue();
+        ledger.run("update delivery_plan set next_at = now() - interval '1 minute'");
+        deliveries.beginDue();
+        Awaitility.await().until(() -> deliveries.run("panel").orElseThrow(), run -> !run.open());
+        assertThat(deliveries.history("panel", Integer.MAX_VALUE))
+                .as("nothing had changed")
+                .hasSize(1);
+        assertThat(plans.of(products.find("panel").id()).lastSaid())
+                .isEqualTo("Nothing had changed, so nothing was delivered.");
+    }
+
+    @Test
+    void aRecipeIsRefusedForWhatItCannotBe() {
+        assertThatThrownBy(() -> recipes.add(mara, "panel", "A", texts("po", "one", "x.po")))
+                .hasMessage("A file of po holds one language; choose a file per language.");
+        assertThatThrownBy(() -> recipes.add(mara, "panel", "A", texts("nothing", "one", "x")))
+                .hasMessage("There is no format “nothing”.");
+        assertThatThrownBy(() -> recipes.add(mara, "panel", "A", texts("json", "each", "{lang}.json")))
+                .hasMessageContaining("{lang}");
+        recipes.add(mara, "panel", "A", texts("json", "each", "{tag}.json"));
+        assertThatThrownBy(() -> recipes.add(mara, "panel", "a", texts("json", "each", "{tag}.json")))
+                .hasMessage("There is a recipe called “a” already.");
+        Recipe kept = recipes.of(products.find("panel").id()).get(0);
+        recipes.remove(mara, "panel", kept.id(), kept.version());
+        assertThatThrownBy(() -> recipes.remove(mara, "panel", kept.id(), kept.version()))
+                .hasMessageContaining("meanwhile");
+        assertThatThrownBy(() -> deliveries.start(mara, "panel")).hasMessageContaining("no recipe");
+    }
+}
