@@ -3,7 +3,7 @@
  * record, nor where files go.
  */
 @NullMarked
-@Uses({"format", "language", "product", "text"})
+@Uses({"language", "text"})
 package mellow.core.delivery;
 
 import mellow.core.Uses;

@@ -1,6 +1,6 @@
 package mellow.core.product;
 
-import java.net.URLDecoder;
+import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -158,13 +158,27 @@ public final class LanguageResolver {
             int at = path.indexOf(ending, 1);
             end = at < 0 ? end : Math.min(end, at);
         }
-        String part = path.substring(1, end);
-        try {
-            // A plus sign is itself in a path.
-            return URLDecoder.decode(part.replace("+", "%2B"), StandardCharsets.UTF_8);
-        } catch (IllegalArgumentException broken) {
+        return decoded(path.substring(1, end));
+    }
+
+    /** Percent-decoded once (RFC 3986 §2.1); what is no such escape stays as it is. */
+    private static String decoded(String part) {
+        if (part.indexOf('%') < 0) {
             return part;
         }
+        byte[] bytes = part.getBytes(StandardCharsets.UTF_8);
+        ByteArrayOutputStream decoded = new ByteArrayOutputStream();
+        for (int i = 0; i < bytes.length; i++) {
+            int high = bytes[i] == '%' && i + 2 < bytes.length ? Character.digit(bytes[i + 1], 16) : -1;
+            int low = high < 0 ? -1 : Character.digit(bytes[i + 2], 16);
+            if (low < 0) {
+                decoded.write(bytes[i]);
+            } else {
+                decoded.write(high << 4 | low);
+                i += 2;
+            }
+        }
+        return decoded.toString(StandardCharsets.UTF_8);
     }
 
     /** By the look-up of RFC 4647 §3.4 along CLDR's parents, then the nearest of the same script. */
