@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_9"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drafts": {
         parameters: {
             query?: never;
@@ -733,7 +749,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["cancel"];
+        post: operations["cancel_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1076,6 +1092,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{slug}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["answer_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/borrowed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["borrowed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{slug}/checks": {
         parameters: {
             query?: never;
@@ -1085,6 +1133,182 @@ export interface paths {
         };
         get: operations["ofProduct"];
         put: operations["changeProduct"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["history"];
+        put?: never;
+        post: operations["deliver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tried"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/{number}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["archive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/{number}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/{number}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["files_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/deliveries/{number}/recall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["recall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/delivery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["desk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/delivery/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["plan"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1148,6 +1372,70 @@ export interface paths {
             cookie?: never;
         };
         get: operations["list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addRecipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/recipes/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["example"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/recipes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["editRecipe"];
+        post?: never;
+        delete: operations["removeRecipe"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/warnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["warnings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1262,7 +1550,7 @@ export interface paths {
         get: operations["state"];
         put?: never;
         post?: never;
-        delete: operations["cancel_1"];
+        delete: operations["cancel_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1693,6 +1981,17 @@ export interface components {
             /** Format: int64 */
             upTo: number;
         };
+        AnswerReply: {
+            borrowed: boolean;
+            from?: string;
+            key: boolean;
+            language: string;
+            steps: components["schemas"]["StepReply"][];
+            text?: {
+                [key: string]: string;
+            };
+            textSteps: components["schemas"]["StepReply"][];
+        };
         Answerer: {
             /** Format: int32 */
             amended: number;
@@ -1743,6 +2042,21 @@ export interface components {
             /** Format: int64 */
             file: number;
             name: string;
+        };
+        BorrowedPage: {
+            more: boolean;
+            texts: components["schemas"]["BorrowedText"][];
+        };
+        BorrowedText: {
+            context: string;
+            from: string;
+            key: string;
+            language: string;
+            source: boolean;
+            table: string;
+            text: {
+                [key: string]: string;
+            };
         };
         Came: {
             /** Format: int32 */
@@ -1860,6 +2174,15 @@ export interface components {
             /** @enum {string} */
             role: "KEY" | "CONTEXT" | "SECTION" | "NOTE" | "LIMIT" | "REFERENCE" | "TEXT" | "IGNORED";
         };
+        Compared: {
+            files: components["schemas"]["FileChange"][];
+            languages: {
+                [key: string]: number;
+            };
+            /** Format: int32 */
+            same: number;
+            texts: components["schemas"]["TextChange"][];
+        };
         ComparedReply: {
             /** Format: date-time */
             compared?: string;
@@ -1891,6 +2214,9 @@ export interface components {
             waiting: number;
         };
         Definition: {
+            hosts?: {
+                [key: string]: string;
+            };
             kind?: string;
             languages?: components["schemas"]["Selected"][];
             name: string;
@@ -1898,6 +2224,66 @@ export interface components {
             tables?: string[];
             /** Format: int32 */
             version?: number;
+        };
+        DeliveredFile: {
+            /** Format: int64 */
+            bytes: number;
+            language?: string;
+            path: string;
+            recipe: string;
+            sha256: string;
+        };
+        DeliveryDesk: {
+            outboxThere: boolean;
+            product: components["schemas"]["DeliveryOverview"];
+        };
+        DeliveryOverview: {
+            /** Format: int32 */
+            changed: number;
+            everDelivered: boolean;
+            holes: components["schemas"]["SourceHole"][];
+            kind: string;
+            languages: components["schemas"]["LanguageVerdict"][];
+            last?: components["schemas"]["DeliveryReply"];
+            name: string;
+            /** Format: int32 */
+            nextNumber: number;
+            plan: components["schemas"]["DeliveryPlan"];
+            recipes: components["schemas"]["Recipe"][];
+            run?: components["schemas"]["RunReply"];
+            slug: string;
+        };
+        DeliveryPlan: {
+            /** Format: int32 */
+            everyHours?: number;
+            gates: components["schemas"]["Gates"];
+            /** Format: date-time */
+            lastAt?: string;
+            lastSaid: string;
+            /** Format: date-time */
+            nextAt?: string;
+            outbox: boolean;
+            times: string[];
+            /** Format: int32 */
+            version: number;
+            zone: string;
+        };
+        DeliveryReply: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            changed: number;
+            contents: string;
+            /** Format: int32 */
+            files: number;
+            languages: components["schemas"]["LanguageVerdict"][];
+            /** Format: int32 */
+            number: number;
+            recalled?: string;
+            scheduled: boolean;
         };
         Description: {
             context: string;
@@ -2020,6 +2406,10 @@ export interface components {
             withdrawn: number;
             /** Format: int64 */
             words: number;
+        };
+        FileChange: {
+            path: string;
+            what: string;
         };
         FileChoice: {
             charset?: string;
@@ -2150,6 +2540,19 @@ export interface components {
             entries: components["schemas"]["FoundEntry"][];
             people: components["schemas"]["FoundPerson"][];
         };
+        GateReason: {
+            code: string;
+            /** Format: int32 */
+            n: number;
+            sentence: string;
+        };
+        Gates: {
+            below: string;
+            blockers: string;
+            /** Format: int32 */
+            share: number;
+            stale: string;
+        };
         Group: {
             choices: ("TAKE" | "OFFER" | "KEEP" | "CHANGED" | "FIX" | "RENAME" | "BOTH" | "REPLACE" | "REMOVE" | "PUT_BACK" | "CLEAR" | "PENCIL")[];
             chosen: {
@@ -2277,6 +2680,18 @@ export interface components {
             stops: number;
             usually: string;
         };
+        LanguageCounts: {
+            /** Format: int32 */
+            blocked: number;
+            /** Format: int32 */
+            entries: number;
+            /** Format: int32 */
+            offers: number;
+            /** Format: int32 */
+            settled: number;
+            /** Format: int32 */
+            stale: number;
+        };
         LanguageName: {
             englishName: string;
             ownName: string;
@@ -2286,9 +2701,13 @@ export interface components {
             tag: string;
         };
         LanguageOf: {
+            fallbacks: string[];
+            hidden: boolean;
             language: components["schemas"]["LanguageName"];
+            prefix: string;
             /** Format: int32 */
             selector?: number;
+            shownAs: string;
         };
         LanguageReply: {
             language: components["schemas"]["LanguageName"];
@@ -2299,6 +2718,13 @@ export interface components {
             words: {
                 [key: string]: number;
             };
+        };
+        LanguageVerdict: {
+            answer: string;
+            counts: components["schemas"]["LanguageCounts"];
+            language: string;
+            reasons: components["schemas"]["GateReason"][];
+            start: boolean;
         };
         LeftPoint: {
             /** Format: date */
@@ -2658,6 +3084,16 @@ export interface components {
             seenAt?: string;
             signIn?: string;
         };
+        PlanEdit: {
+            /** Format: int32 */
+            everyHours?: number;
+            gates: components["schemas"]["Gates"];
+            outbox: boolean;
+            times: string[];
+            /** Format: int32 */
+            version: number;
+            zone: string;
+        };
         PluralForm: {
             category: string;
             examples: string;
@@ -2683,6 +3119,9 @@ export interface components {
             unchanged: number;
         };
         ProductReply: {
+            hosts: {
+                [key: string]: string;
+            };
             /** Format: int64 */
             id: number;
             kind: string;
@@ -2693,6 +3132,30 @@ export interface components {
             tables: components["schemas"]["TableOf"][];
             /** Format: int32 */
             version: number;
+        };
+        ProductWaiting: {
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            held: number;
+            kind: string;
+            last?: components["schemas"]["DeliveryReply"];
+            name: string;
+            /** Format: date-time */
+            nextAt?: string;
+            /** Format: int32 */
+            recipes: number;
+            slug: string;
+        };
+        ProductWarning: {
+            code: string;
+            language?: string;
+            sentence: string;
+            stops: boolean;
+            table?: string;
+            values: {
+                [key: string]: unknown;
+            };
         };
         PushReply: {
             intakes: components["schemas"]["Pushed"][];
@@ -2746,6 +3209,9 @@ export interface components {
             siblings?: "FORMS" | "LABELS";
             unread: boolean;
         };
+        RecallRequest: {
+            reason: string;
+        };
         RecheckState: {
             /** Format: int64 */
             done: number;
@@ -2755,6 +3221,45 @@ export interface components {
             tables: number;
             /** Format: int64 */
             total: number;
+        };
+        Recipe: {
+            active: boolean;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            settings: components["schemas"]["RecipeSettings"];
+            /** Format: int32 */
+            version: number;
+        };
+        RecipeEdit: {
+            active: boolean;
+            name: string;
+            settings: components["schemas"]["RecipeSettings"];
+            /** Format: int32 */
+            version: number;
+        };
+        RecipeExample: {
+            begins: string;
+            path: string;
+        };
+        RecipeSettings: {
+            ascii: boolean;
+            charset: string;
+            delimiter: string;
+            files: string;
+            format: string;
+            guard: boolean;
+            hole: string;
+            kind: string;
+            languages: string[];
+            namespace: string;
+            nested: boolean;
+            numbers: boolean;
+            pattern: string;
+            prefix: string;
+            tables?: string[];
+            texts: string;
+            which: string;
         };
         RefusedCell: {
             code: string;
@@ -2887,8 +3392,12 @@ export interface components {
             until: string;
         };
         Selected: {
+            fallbacks?: string[];
+            hidden?: boolean;
+            prefix?: string;
             /** Format: int32 */
             selector?: number;
+            shownAs?: string;
             tag: string;
         };
         SessionReply: {
@@ -2949,6 +3458,12 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        SourceHole: {
+            /** Format: int32 */
+            entries: number;
+            table: string;
+            tableName: string;
+        };
         SseEmitter: {
             /** Format: int64 */
             timeout?: number;
@@ -2956,6 +3471,13 @@ export interface components {
         Started: {
             /** Format: int64 */
             change: number;
+        };
+        StepReply: {
+            code: string;
+            said: string;
+            values: {
+                [key: string]: unknown;
+            };
         };
         StoryLine: {
             after?: string;
@@ -3080,6 +3602,19 @@ export interface components {
         TermText: {
             avoid: string[];
             text: string;
+        };
+        TextChange: {
+            after?: {
+                [key: string]: string;
+            };
+            before?: {
+                [key: string]: string;
+            };
+            context: string;
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            language: string;
         };
         TokenReply: {
             /** Format: date-time */
@@ -3378,6 +3913,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    all_9: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductWaiting"][];
                 };
             };
         };
@@ -4353,7 +4908,7 @@ export interface operations {
             };
         };
     };
-    cancel: {
+    cancel_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4994,6 +5549,58 @@ export interface operations {
             };
         };
     };
+    answer_2: {
+        parameters: {
+            query: {
+                how: string;
+                asked: string;
+                key?: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerReply"];
+                };
+            };
+        };
+    };
+    borrowed: {
+        parameters: {
+            query?: {
+                in?: string;
+                find?: string;
+                from?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BorrowedPage"];
+                };
+            };
+        };
+    };
     ofProduct: {
         parameters: {
             query?: never;
@@ -5038,6 +5645,279 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheckSettingsReply"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: {
+                before?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryReply"][];
+                };
+            };
+        };
+    };
+    deliver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query: {
+                from: number;
+                to: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+        };
+    };
+    run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunReply"];
+                };
+            };
+        };
+    };
+    tried: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query: {
+                path: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    files_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredFile"][];
+                };
+            };
+        };
+    };
+    recall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecallRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryDesk"];
+                };
+            };
+        };
+    };
+    desk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryDesk"];
+                };
+            };
+        };
+    };
+    plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryDesk"];
                 };
             };
         };
@@ -5154,6 +6034,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    addRecipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeEdit"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryDesk"];
+                };
+            };
+        };
+    };
+    example: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipeExample"][];
+                };
+            };
+        };
+    };
+    editRecipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryDesk"];
+                };
+            };
+        };
+    };
+    removeRecipe: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryDesk"];
+                };
+            };
+        };
+    };
+    warnings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProductWarning"][];
                 };
             };
         };
@@ -5330,7 +6336,7 @@ export interface operations {
             };
         };
     };
-    cancel_1: {
+    cancel_2: {
         parameters: {
             query?: never;
             header?: never;

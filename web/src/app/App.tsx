@@ -28,6 +28,9 @@ const OffersPage = page(async () => (await import("../features/offers/OffersPage
 const InvitationPage = page(async () => (await import("../features/people/InvitationPage")).InvitationPage);
 const PeoplePage = page(async () => (await import("../features/people/PeoplePage")).PeoplePage);
 const ReviewPage = page(async () => (await import("../features/review/ReviewPage")).ReviewPage);
+const DeliveriesPage = page(async () => (await import("../features/deliveries/DeliveriesPage")).DeliveriesPage);
+const DeliveryPage = page(async () => (await import("../features/deliveries/DeliveryPage")).DeliveryPage);
+const ProductPage = page(async () => (await import("../features/deliveries/ProductPage")).ProductPage);
 const ProductsPage = page(async () => (await import("../features/settings/ProductsPage")).ProductsPage);
 const TablePage = page(async () => (await import("../features/settings/TablePage")).TablePage);
 const WordbookPage = page(async () => (await import("../features/wordbook/WordbookPage")).WordbookPage);
@@ -80,6 +83,9 @@ export function App() {
           <Route path="/reports/:language" element={<ReportPage />} />
           <Route path="/people" element={<PeoplePage me={person} />} />
           <Route path="/products" element={<ProductsPage me={person} />} />
+          <Route path="/products/:slug" element={<ProductPage me={person} />} />
+          <Route path="/deliveries" element={<DeliveriesPage />} />
+          <Route path="/deliveries/:slug" element={<DeliveryPage me={person} />} />
           <Route path="/tables/:slug" element={<TablePage me={person} />} />
           <Route path="/ledger" element={<LedgerPage me={person} />} />
           <Route path="/intake" element={<IntakeListPage />} />

@@ -1,6 +1,7 @@
 import { NavLink, useLocation } from "react-router";
 import { useBell } from "../features/bell";
 import { useFindingCounts } from "../features/checks";
+import { useDeliveries } from "../features/deliveries";
 import { useIntakes } from "../features/intake";
 import { readScope, writeScope, type Scope } from "../scope/scope";
 import { languagesOf, left } from "../scope/scopeTables";
@@ -25,6 +26,9 @@ export function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
     .filter((notice) => notice.kind === "CAME_BACK")
     .reduce((sum, notice) => sum + notice.n, 0);
   const toMend = useFindingCounts("").data?.toMend ?? 0;
+  const toDeliver = (useDeliveries().data ?? []).filter(
+    (one) => one.recipes > 0 && (one.changed > 0 || !one.last),
+  ).length;
   const entries = all.reduce((sum, table) => sum + table.entries, 0);
   return (
     <nav className="tabs" aria-label={t("tabs.label")}>
@@ -53,6 +57,10 @@ export function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
       <NavLink to="/intake">
         {t("tabs.intake")}
         {toDecide > 0 && <small>{t("tabs.toDecide", { n: toDecide })}</small>}
+      </NavLink>
+      <NavLink to="/deliveries">
+        {t("tabs.deliveries")}
+        {toDeliver > 0 && <small>{t("tabs.waits", { n: toDeliver })}</small>}
       </NavLink>
       <NavLink to="/wordbook">{t("tabs.wordbook")}</NavLink>
       <NavLink to="/products">{t("tabs.products")}</NavLink>

@@ -17,6 +17,7 @@ const product = {
   kind: "app",
   tables: [{ slug: "deckside", name: "Deckside" }],
   languages: [],
+  hosts: {},
   version: 0,
 };
 

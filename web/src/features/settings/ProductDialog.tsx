@@ -34,8 +34,12 @@ interface Props {
   onClose: () => void;
 }
 
+function newLanguage(language: Schemas["LanguageName"]): Product["languages"][number] {
+  return { language, hidden: false, shownAs: "", fallbacks: [], prefix: "" };
+}
+
 function languagesOf(table: Schemas["TableReply"] | undefined): Product["languages"] {
-  return table ? [table.source, ...table.languages.map((one) => one.language)].map((language) => ({ language })) : [];
+  return table ? [table.source, ...table.languages.map((one) => one.language)].map(newLanguage) : [];
 }
 
 /** A product's name, kind, tables, and languages in order with their selector numbers. */
@@ -45,6 +49,8 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
   const [uses, setUses] = useState<string[]>(product?.tables.map((one) => one.slug) ?? (of ? [of.slug] : []));
   const [languages, setLanguages] = useState<Product["languages"]>(product?.languages ?? languagesOf(of));
   const [start, setStart] = useState(product?.start ?? "");
+  // As it was typed, so that a comma can be.
+  const [typed, setTyped] = useState<Record<string, string>>({});
   const [wrong, setWrong] = useState<string | null>(null);
   const [removing, setRemoving] = useState(false);
   const address = product ? `/api/products/${encodeURIComponent(product.slug)}` : "/api/products";
@@ -69,12 +75,22 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
           name,
           kind,
           tables: uses,
-          languages: languages.map((one) => ({ tag: one.language.tag, selector: one.selector })),
+          languages: languages.map((one) => ({
+            tag: one.language.tag,
+            selector: one.selector,
+            hidden: one.hidden,
+            shownAs: one.shownAs === "" || one.shownAs === one.language.ownName ? undefined : one.shownAs,
+            fallbacks: one.fallbacks,
+            prefix: one.prefix,
+          })),
           start: start === "" ? undefined : start,
+          hosts: product?.hosts,
         },
       }),
     );
   };
+  const change = (tag: string, some: Partial<Product["languages"][number]>) =>
+    setLanguages(languages.map((one) => (one.language.tag === tag ? { ...one, ...some } : one)));
   const move = (at: number, by: number) => {
     const next = [...languages];
     const [one] = next.splice(at, 1);
@@ -82,7 +98,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
     setLanguages(next);
   };
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="product-title">
+    <Dialog open onClose={onClose} fullWidth maxWidth="lg" aria-labelledby="product-title">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -137,11 +153,14 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                 <tr>
                   <th scope="col">{t("settings.language")}</th>
                   <th scope="col">{t("products.selector")}</th>
+                  <th scope="col">{t("products.fallbacks")}</th>
+                  {kind === "site" && <th scope="col">{t("products.prefix")}</th>}
+                  <th scope="col">{t("products.hidden")}</th>
                   <td />
                 </tr>
               </thead>
               <tbody>
-                {languages.map(({ language, selector }, at) => (
+                {languages.map(({ language, selector, hidden, fallbacks, prefix }, at) => (
                   <tr key={language.tag}>
                     <th scope="row">{languageName(language)}</th>
                     <td>
@@ -154,10 +173,45 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                         }}
                         onChange={(event) => {
                           const n = event.target.value === "" ? undefined : Math.floor(Number(event.target.value));
-                          setLanguages(
-                            languages.map((one) => (one.language.tag === language.tag ? { ...one, selector: n } : one)),
-                          );
+                          change(language.tag, { selector: n });
                         }}
+                      />
+                    </td>
+                    <td>
+                      <TextField
+                        size="small"
+                        value={typed[language.tag] ?? fallbacks.join(", ")}
+                        slotProps={{
+                          htmlInput: { "aria-label": t("products.fallbacksOf", { language: languageName(language) }) },
+                        }}
+                        onChange={(event) => {
+                          setTyped({ ...typed, [language.tag]: event.target.value });
+                          change(language.tag, {
+                            fallbacks: event.target.value.split(/[\s,;]+/).filter((tag) => tag !== ""),
+                          });
+                        }}
+                      />
+                    </td>
+                    {kind === "site" && (
+                      <td>
+                        <TextField
+                          size="small"
+                          value={prefix}
+                          slotProps={{
+                            htmlInput: { "aria-label": t("products.prefixOf", { language: languageName(language) }) },
+                          }}
+                          onChange={(event) => change(language.tag, { prefix: event.target.value })}
+                        />
+                      </td>
+                    )}
+                    <td>
+                      <Checkbox
+                        size="small"
+                        checked={hidden}
+                        slotProps={{
+                          input: { "aria-label": t("products.hiddenOf", { language: languageName(language) }) },
+                        }}
+                        onChange={(_, on) => change(language.tag, { hidden: on })}
                       />
                     </td>
                     <td className="order">
@@ -185,7 +239,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
               label={t("settings.addLanguage")}
               onPick={(language) => {
                 if (!languages.some((one) => one.language.tag === language.tag)) {
-                  setLanguages([...languages, { language }]);
+                  setLanguages([...languages, newLanguage(language)]);
                 }
               }}
             />

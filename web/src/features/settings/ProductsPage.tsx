@@ -65,7 +65,7 @@ export function ProductsPage({ me }: { me: Person }) {
               {products.data.map((product) => (
                 <tr key={product.slug}>
                   <th scope="row">
-                    <Link to={`/board?${writeScope({ ...EVERYTHING, product: product.slug })}`}>{product.name}</Link>
+                    <Link to={`/products/${product.slug}`}>{product.name}</Link>
                   </th>
                   <td>{t(`kind.${product.kind as "app"}`)}</td>
                   <td>{listed(product.tables.map((one) => one.name))}</td>

@@ -33,8 +33,8 @@ function aProduct(part: Partial<Schemas["ProductReply"]> = {}): Schemas["Product
     kind: "panel",
     tables: [{ slug: "ramp-panel", name: "Ramp panel" }],
     languages: [
-      { language: aName("en", "English"), selector: 0 },
-      { language: aName("pl", "Polish"), selector: 3 },
+      { language: aName("en", "English"), selector: 0, hidden: false, shownAs: "", fallbacks: [], prefix: "" },
+      { language: aName("pl", "Polish"), selector: 3, hidden: true, shownAs: "Polski", fallbacks: ["en"], prefix: "" },
     ],
     version: 5,
     ...part,
@@ -60,7 +60,7 @@ describe("a product", () => {
       name: "Deckside",
       kind: "app",
       tables: ["deckside"],
-      languages: [{ tag: "pl", selector: 2 }],
+      languages: [{ tag: "pl", selector: 2, hidden: false, fallbacks: [], prefix: "" }],
     });
   });
 
@@ -75,7 +75,10 @@ describe("a product", () => {
     await userEvent.click(within(english).getByRole("button", { name: "Take out" }));
     await userEvent.click(screen.getByRole("button", { name: "Save" }));
     await vi.waitFor(() => expect(onDone).toHaveBeenCalled());
-    expect(changes(asked)[0]?.json).toMatchObject({ version: 5, languages: [{ tag: "pl", selector: 3 }] });
+    expect(changes(asked)[0]?.json).toMatchObject({
+      version: 5,
+      languages: [{ tag: "pl", selector: 3, hidden: true, shownAs: "Polski", fallbacks: ["en"] }],
+    });
   });
 
   it("is removed only when that is meant", async () => {

@@ -16,12 +16,12 @@ import java.nio.file.Path;
 import java.util.List;
 import mellow.server.common.Refusal;
 import mellow.server.common.TempFiles;
+import mellow.server.delivery.DeliveryService.DeliveredFile;
+import mellow.server.delivery.DeliveryService.DeliveryOverview;
 import mellow.server.delivery.DeliveryService.DeliveryReply;
-import mellow.server.delivery.DeliveryService.Example;
-import mellow.server.delivery.DeliveryService.FileReply;
-import mellow.server.delivery.DeliveryService.Found;
-import mellow.server.delivery.DeliveryService.Overview;
-import mellow.server.delivery.DeliveryService.Waiting;
+import mellow.server.delivery.DeliveryService.KeptDelivery;
+import mellow.server.delivery.DeliveryService.ProductWaiting;
+import mellow.server.delivery.DeliveryService.RecipeExample;
 import mellow.server.people.Reading;
 import mellow.server.people.SignedIn;
 import mellow.server.run.RunService.RunReply;
@@ -73,7 +73,7 @@ class DeliveryController {
     /** A recipe as it shall be. */
     record RecipeEdit(
             @NotBlank @Size(max = 100) String name,
-            @NotNull @Valid Recipe.Settings settings,
+            @NotNull @Valid Recipe.RecipeSettings settings,
             boolean active,
             int version) {}
 
@@ -89,10 +89,10 @@ class DeliveryController {
     record RecallRequest(@NotBlank @Size(max = 500) String reason) {}
 
     /** How a product stands; {@code outboxThere} says whether the server has a folder for deliveries. */
-    record DeliveryDesk(Overview product, boolean outboxThere) {}
+    record DeliveryDesk(DeliveryOverview product, boolean outboxThere) {}
 
     @GetMapping("/deliveries")
-    List<Waiting> all() {
+    List<ProductWaiting> all() {
         return deliveries.all();
     }
 
@@ -107,7 +107,7 @@ class DeliveryController {
         plans.change(
                 me.id(),
                 slug,
-                new Plans.Plan(
+                new Plans.DeliveryPlan(
                         wanted.gates(),
                         wanted.outbox(),
                         wanted.everyHours(),
@@ -151,7 +151,7 @@ class DeliveryController {
 
     /** What a recipe would make, by its first entries. */
     @PostMapping("/products/{slug}/recipes/example")
-    List<Example> example(@PathVariable String slug, @Valid @RequestBody Recipe.Settings settings) {
+    List<RecipeExample> example(@PathVariable String slug, @Valid @RequestBody Recipe.RecipeSettings settings) {
         return deliveries.example(slug, settings);
     }
 
@@ -197,7 +197,7 @@ class DeliveryController {
     }
 
     @GetMapping("/products/{slug}/deliveries/{number}/files")
-    List<FileReply> files(@PathVariable String slug, @PathVariable int number) {
+    List<DeliveredFile> files(@PathVariable String slug, @PathVariable int number) {
         return deliveries.files(slug, number);
     }
 
@@ -205,7 +205,7 @@ class DeliveryController {
     @GetMapping("/products/{slug}/deliveries/{number}/archive")
     void archive(@PathVariable String slug, @PathVariable int number, HttpServletResponse response) throws IOException {
         reading.requireAll(SEE);
-        Found found = deliveries.found(slug, number);
+        KeptDelivery found = deliveries.found(slug, number);
         List<Packing.Packed> packed = files.of(found.id());
         send(archived(files.manifest(found.id(), packed), packed), slug + "-" + number + ".zip", response);
     }

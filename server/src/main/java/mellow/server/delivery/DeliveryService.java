@@ -128,7 +128,7 @@ class DeliveryService {
             @Nullable String recalled) {}
 
     /** A file of a delivery. */
-    record FileReply(String path, String recipe, @Nullable String language, String sha256, long bytes) {}
+    record DeliveredFile(String path, String recipe, @Nullable String language, String sha256, long bytes) {}
 
     /**
      * How a product stands.
@@ -137,7 +137,7 @@ class DeliveryService {
      * @param last the last one that was not recalled, null for none
      * @param run what is going on, null for nothing
      */
-    record Overview(
+    record DeliveryOverview(
             String slug,
             String name,
             String kind,
@@ -145,8 +145,8 @@ class DeliveryService {
             int changed,
             boolean everDelivered,
             List<Recipe> recipes,
-            Plans.Plan plan,
-            List<Judge.Hole> holes,
+            Plans.DeliveryPlan plan,
+            List<Judge.SourceHole> holes,
             List<LanguageVerdict> languages,
             @Nullable DeliveryReply last,
             @Nullable RunReply run) {}
@@ -169,13 +169,13 @@ class DeliveryService {
 
     /** How a product stands. */
     @Transactional(readOnly = true)
-    public Overview overview(String slug) {
+    public DeliveryOverview overview(String slug) {
         ProductReply of = products.find(slug);
-        Plans.Plan plan = plans.of(of.id());
+        Plans.DeliveryPlan plan = plans.of(of.id());
         Optional<DeliveryReply> last = last(of.id());
         boolean some = !of.tables().isEmpty() && !of.languages().isEmpty();
         Judgement judged = some ? judge.of(product(slug), plan.gates()) : new Judgement(List.of(), List.of(), Map.of());
-        return new Overview(
+        return new DeliveryOverview(
                 of.slug(),
                 of.name(),
                 of.kind(),
@@ -195,7 +195,7 @@ class DeliveryService {
     }
 
     /** A product in the list of them. */
-    record Waiting(
+    record ProductWaiting(
             String slug,
             String name,
             String kind,
@@ -207,11 +207,11 @@ class DeliveryService {
 
     /** Every product with what waits. */
     @Transactional(readOnly = true)
-    public List<Waiting> all() {
+    public List<ProductWaiting> all() {
         return products.all().stream()
                 .map(of -> {
-                    Overview one = overview(of.slug());
-                    return new Waiting(
+                    DeliveryOverview one = overview(of.slug());
+                    return new ProductWaiting(
                             of.slug(),
                             of.name(),
                             of.kind(),
@@ -322,6 +322,11 @@ class DeliveryService {
         }
     }
 
+    /** Delivers in the transaction under way, without a run. */
+    void deliverNow(long person, String slug) {
+        deliver(new Order(product(slug).id(), person, ""), Progress.UNWATCHED);
+    }
+
     private void deliver(Order order, Progress progress) {
         boolean byItself = order.arguments().equals(BY_ITSELF);
         try {
@@ -353,7 +358,7 @@ class DeliveryService {
                 .param("product", order.subject())
                 .query(Long.class)
                 .single();
-        Plans.Plan plan = plans.of(order.subject());
+        Plans.DeliveryPlan plan = plans.of(order.subject());
         List<Recipe> active =
                 recipes.of(order.subject()).stream().filter(Recipe::active).toList();
         Product product = product(slug);
@@ -383,7 +388,7 @@ class DeliveryService {
     /** Looks at the gates and makes everything, from one state of the record. */
     private Judgement make(
             Product product,
-            Plans.Plan plan,
+            Plans.DeliveryPlan plan,
             List<Recipe> active,
             int number,
             Map<Long, Integer> given,
@@ -426,7 +431,7 @@ class DeliveryService {
 
     private static void requireOpen(Product product, Judgement judged) {
         if (!judged.holes().isEmpty()) {
-            Judge.Hole hole = judged.holes().get(0);
+            Judge.SourceHole hole = judged.holes().get(0);
             throw new UndeliverableException(
                     "base-not-whole",
                     hole.entries() == 1
@@ -449,7 +454,7 @@ class DeliveryService {
                                 product.of().name(),
                                 "why",
                                 one.reasons().stream()
-                                        .map(Gates.Reason::sentence)
+                                        .map(Gates.GateReason::sentence)
                                         .collect(Collectors.joining(", "))));
             }
         }
@@ -471,7 +476,7 @@ class DeliveryService {
     private void keep(
             Order order,
             boolean byItself,
-            Plans.Plan plan,
+            Plans.DeliveryPlan plan,
             Product product,
             List<Recipe> active,
             int number,
@@ -571,10 +576,10 @@ class DeliveryService {
     }
 
     /** What the files of a recipe would be called and how they begin, from the first entries of each table. */
-    record Example(String path, String begins) {}
+    record RecipeExample(String path, String begins) {}
 
     /** Files of a recipe as it is being written. */
-    public List<Example> example(String slug, Recipe.Settings settings) {
+    public List<RecipeExample> example(String slug, Recipe.RecipeSettings settings) {
         reading.requireAll(SEE);
         settings.requireSound();
         Product product = product(slug);
@@ -593,7 +598,7 @@ class DeliveryService {
                     files,
                     Progress.UNWATCHED));
             return files.files().stream()
-                    .map(file -> new Example(file.path(), Compared.beginning(file.content())))
+                    .map(file -> new RecipeExample(file.path(), Compared.beginning(file.content())))
                     .toList();
         } catch (UndeliverableException | UnwritableTextException stopped) {
             throw refused(stopped);
@@ -601,13 +606,13 @@ class DeliveryService {
     }
 
     /** A delivery of a product. */
-    record Found(long id, DeliveryReply reply, String slug) {}
+    record KeptDelivery(long id, DeliveryReply reply, String slug) {}
 
-    Found found(String slug, int number) {
+    KeptDelivery found(String slug, int number) {
         return jdbc.sql(DELIVERIES + "and d.number = :number")
                 .param("product", products.find(slug).id())
                 .param("number", number)
-                .query((row, n) -> new Found(row.getLong("id"), reply(row), slug))
+                .query((row, n) -> new KeptDelivery(row.getLong("id"), reply(row), slug))
                 .optional()
                 .orElseThrow(() -> Refusal.notFound(
                         "no-such-delivery", "There is no delivery no. {number}.", Map.of("number", number)));
@@ -615,7 +620,7 @@ class DeliveryService {
 
     /** The files of a delivery. */
     @Transactional(readOnly = true)
-    public List<FileReply> files(String slug, int number) {
+    public List<DeliveredFile> files(String slug, int number) {
         return jdbc
                 .sql(
                         """
@@ -623,7 +628,7 @@ class DeliveryService {
                         left join language l on l.id = f.language_id where f.delivery_id = :id order by f.path collate "C"
                         """)
                 .param("id", found(slug, number).id())
-                .query((row, n) -> new FileReply(
+                .query((row, n) -> new DeliveredFile(
                         row.getString(1),
                         row.getString(2),
                         row.getString(3),
@@ -639,7 +644,7 @@ class DeliveryService {
     @Transactional
     public void recall(long person, String slug, int number, String reason) {
         people.rights(person).requireCoordinator("recall deliveries");
-        Found found = found(slug, number);
+        KeptDelivery found = found(slug, number);
         if (reason.isBlank()) {
             throw Refusal.unacceptable("no-reason", "Say why it is recalled.", Map.of("field", "reason"));
         }
@@ -662,8 +667,8 @@ class DeliveryService {
     @Transactional(readOnly = true)
     public Compared compare(String slug, int from, int to) {
         reading.requireAll(SEE);
-        Found before = found(slug, from);
-        Found after = found(slug, to);
+        KeptDelivery before = found(slug, from);
+        KeptDelivery after = found(slug, to);
         return Compared.of(jdbc, contents, before.id(), after.id());
     }
 

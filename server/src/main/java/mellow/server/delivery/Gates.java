@@ -52,7 +52,7 @@ record Gates(@NotBlank String blockers, @Min(0) @Max(100) int share, @NotBlank S
      * @param blocked of these, with something that stops them
      * @param offers cells with offers that wait
      */
-    record Counts(int entries, int settled, int stale, int blocked, int offers) {}
+    record LanguageCounts(int entries, int settled, int stale, int blocked, int offers) {}
 
     /**
      * A word about a language.
@@ -60,14 +60,14 @@ record Gates(@NotBlank String blockers, @Min(0) @Max(100) int share, @NotBlank S
      * @param code stable; the kind of state or check that it is about
      * @param n how many
      */
-    record Reason(String code, String sentence, int n) {}
+    record GateReason(String code, String sentence, int n) {}
 
     /** May a language go out: yes, held or stop; and why. */
-    record Verdict(String answer, List<Reason> reasons) {}
+    record Verdict(String answer, List<GateReason> reasons) {}
 
     /** What becomes of a language with these counts. */
-    Verdict of(Counts counts) {
-        List<Reason> reasons = new ArrayList<>();
+    Verdict of(LanguageCounts counts) {
+        List<GateReason> reasons = new ArrayList<>();
         String answer = "yes";
         if (counts.blocked > 0) {
             reasons.add(reason(
@@ -86,8 +86,8 @@ record Gates(@NotBlank String blockers, @Min(0) @Max(100) int share, @NotBlank S
         return new Verdict(answer, reasons);
     }
 
-    private static Reason reason(String code, String pattern, int n) {
-        return new Reason(code, Places.filled(pattern, Map.of("n", n)), n);
+    private static GateReason reason(String code, String pattern, int n) {
+        return new GateReason(code, Places.filled(pattern, Map.of("n", n)), n);
     }
 
     private static String worse(String answer, String choice) {

@@ -47,7 +47,7 @@ class Judge {
     }
 
     /** Entries of a table without a source. */
-    record Hole(String table, String tableName, int entries) {}
+    record SourceHole(String table, String tableName, int entries) {}
 
     /**
      * What is said of a language.
@@ -55,14 +55,18 @@ class Judge {
      * @param answer yes, held or stop
      */
     record LanguageVerdict(
-            String language, String answer, Gates.Counts counts, List<Gates.Reason> reasons, boolean start) {}
+            String language,
+            String answer,
+            Gates.LanguageCounts counts,
+            List<Gates.GateReason> reasons,
+            boolean start) {}
 
     /**
      * What may go out.
      *
      * @param blocked what would break, by language
      */
-    record Judgement(List<Hole> holes, List<LanguageVerdict> languages, Map<LanguageTag, Set<Long>> blocked) {
+    record Judgement(List<SourceHole> holes, List<LanguageVerdict> languages, Map<LanguageTag, Set<Long>> blocked) {
 
         boolean held(LanguageTag tag) {
             return languages.stream()
@@ -73,9 +77,9 @@ class Judge {
 
     Judgement of(Product product, Gates gates) {
         Long[] tables = product.tables().stream().map(TableInfo::id).toArray(Long[]::new);
-        List<Hole> holes = jdbc.sql(WHOLE)
+        List<SourceHole> holes = jdbc.sql(WHOLE)
                 .param("tables", tables)
-                .query((row, n) -> new Hole(row.getString("slug"), row.getString("name"), row.getInt("n")))
+                .query((row, n) -> new SourceHole(row.getString("slug"), row.getString("name"), row.getInt("n")))
                 .list();
         Map<Integer, int[]> counts = new HashMap<>();
         jdbc.sql(COUNTS).param("tables", tables).query(row -> {
@@ -100,7 +104,7 @@ class Judge {
             int[] of = counts.getOrDefault(languages.known(one.tag()).orElse(-1), new int[3]);
             boolean source =
                     product.tables().stream().allMatch(table -> table.source().equals(one.tag()));
-            Gates.Counts told = new Gates.Counts(
+            Gates.LanguageCounts told = new Gates.LanguageCounts(
                     entries,
                     source ? entries : of[0],
                     of[1],

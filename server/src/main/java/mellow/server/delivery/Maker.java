@@ -165,7 +165,7 @@ class Maker {
         });
     }
 
-    private List<ProductLanguage> chosen(Recipe.Settings settings, Order order) {
+    private List<ProductLanguage> chosen(Recipe.RecipeSettings settings, Order order) {
         return order.product.languages().all().stream()
                 .filter(one -> switch (settings.which()) {
                     case "all" -> true;
@@ -217,7 +217,7 @@ class Maker {
 
     private void keys(Recipe recipe, Order order, Made made) {
         List<KeyConstants.Key> keys = new ArrayList<>();
-        for (TableInfo table : order.product.tables()) {
+        for (TableInfo table : recipe.settings().of(order.product.tables())) {
             read(
                     table,
                     List.of(),
@@ -228,7 +228,7 @@ class Maker {
                             entry.source().main(),
                             recipe.settings().numbers() ? order.numbers.getOrDefault(entry.id(), 0) : null)));
         }
-        Recipe.Settings settings = recipe.settings();
+        Recipe.RecipeSettings settings = recipe.settings();
         String prefix = settings.prefix().isBlank() ? order.product.of().slug() : settings.prefix();
         KeyConstants constants = new KeyConstants(settings.constants(), prefix, settings.namespace());
         made.add(name(recipe, order, null, null), recipe.id(), null, out -> {
@@ -243,16 +243,26 @@ class Maker {
             made.add(name(recipe, order, null, null), recipe.id(), null, out -> together(recipe, order, chosen, out));
             return;
         }
+        List<TableInfo> tables = recipe.settings().of(order.product.tables());
+        if (tables.isEmpty()) {
+            throw new UndeliverableException(
+                    "no-table",
+                    "The recipe {recipe} is made of no table of the product.",
+                    Map.of("recipe", recipe.name()));
+        }
         boolean perTable = recipe.settings().files().equals("table");
-        long steps = (long) chosen.size() * (perTable ? order.product.tables().size() : 1);
+        long steps = (long) chosen.size() * (perTable ? tables.size() : 1);
         long step = 0;
         for (ProductLanguage language : chosen) {
-            List<List<TableInfo>> groups =
-                    perTable ? order.product.tables().stream().map(List::of).toList() : List.of(order.product.tables());
-            for (List<TableInfo> tables : groups) {
+            List<List<TableInfo>> groups = perTable
+                    ? recipe.settings().of(order.product.tables()).stream()
+                            .map(List::of)
+                            .toList()
+                    : List.of(recipe.settings().of(order.product.tables()));
+            for (List<TableInfo> group : groups) {
                 progress.at(step++, steps);
-                String name = name(recipe, order, perTable ? tables.get(0) : null, language);
-                made.add(name, recipe.id(), language.tag(), out -> apart(recipe, order, language, tables, out));
+                String name = name(recipe, order, perTable ? group.get(0) : null, language);
+                made.add(name, recipe.id(), language.tag(), out -> apart(recipe, order, language, group, out));
             }
         }
     }
@@ -328,7 +338,7 @@ class Maker {
         List<LanguageTag> tags = chosen.stream().map(ProductLanguage::tag).toList();
         if (recipe.settings().format().equals("csv")) {
             boolean[] contexts = {false};
-            for (TableInfo table : order.product.tables()) {
+            for (TableInfo table : recipe.settings().of(order.product.tables())) {
                 read(
                         table,
                         List.of(),
@@ -337,7 +347,7 @@ class Maker {
             }
             try (Separated separated = new Separated(recipe, out)) {
                 separated.begin(contexts[0], tags);
-                for (TableInfo table : order.product.tables()) {
+                for (TableInfo table : recipe.settings().of(order.product.tables())) {
                     Texts texts = new Texts(recipe, order, table, chosen);
                     read(table, texts.reads(), order.most, entry -> separated.all(texts.entry(entry)));
                 }
@@ -348,7 +358,7 @@ class Maker {
         columns.add(order.product.source());
         columns.addAll(tags);
         List<FileEntry> entries = new ArrayList<>();
-        for (TableInfo table : order.product.tables()) {
+        for (TableInfo table : recipe.settings().of(order.product.tables())) {
             Texts texts = new Texts(recipe, order, table, chosen);
             read(table, texts.reads(), order.most, entry -> texts.entry(entry).ifPresent(made -> {
                 List<FileText> all = new ArrayList<>();
@@ -384,7 +394,7 @@ class Maker {
 
     /** What stands in files for the entries of one table, in some languages. */
     private static final class Texts {
-        private final Recipe.Settings settings;
+        private final Recipe.RecipeSettings settings;
         private final Order order;
         private final TableInfo table;
         private final List<ProductLanguage> in;
@@ -473,7 +483,7 @@ class Maker {
 
     /** Separated text in a character set, which refuses what the set has no letters for. */
     private static final class Separated implements AutoCloseable {
-        private final Recipe.Settings settings;
+        private final Recipe.RecipeSettings settings;
         private final CharsetEncoder encoder;
         private final Writer writer;
         private @Nullable CsvWriter rows;

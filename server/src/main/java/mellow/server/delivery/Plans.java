@@ -52,7 +52,7 @@ class Plans {
      * @param lastAt when it last tried, null for never
      * @param lastSaid what came of it
      */
-    record Plan(
+    record DeliveryPlan(
             Gates gates,
             boolean outbox,
             @Nullable Integer everyHours,
@@ -63,7 +63,8 @@ class Plans {
             String lastSaid,
             int version) {
 
-        static final Plan NONE = new Plan(Gates.USUAL, false, null, List.of(), "UTC", null, null, "", 0);
+        static final DeliveryPlan NONE =
+                new DeliveryPlan(Gates.USUAL, false, null, List.of(), "UTC", null, null, "", 0);
 
         Optional<Schedule> schedule() {
             List<LocalTime> at = times.stream().map(LocalTime::parse).toList();
@@ -75,10 +76,10 @@ class Plans {
 
     /** The plan of a product. */
     @Transactional(readOnly = true)
-    public Plan of(long product) {
+    public DeliveryPlan of(long product) {
         return jdbc.sql("select * from delivery_plan where product_id = :product")
                 .param("product", product)
-                .query((row, n) -> new Plan(
+                .query((row, n) -> new DeliveryPlan(
                         JSON.readValue(row.getString("gates"), Gates.class),
                         row.getBoolean("outbox"),
                         row.getObject("every_hours", Integer.class),
@@ -89,7 +90,7 @@ class Plans {
                         row.getString("last_said"),
                         row.getInt("version")))
                 .optional()
-                .orElse(Plan.NONE);
+                .orElse(DeliveryPlan.NONE);
     }
 
     static @Nullable Instant instant(@Nullable Timestamp at) {
@@ -98,7 +99,7 @@ class Plans {
 
     /** Changes a plan; who does so answers for what goes out by itself. */
     @Transactional
-    public void change(long person, String slug, Plan wanted) {
+    public void change(long person, String slug, DeliveryPlan wanted) {
         people.rights(person).requireCoordinator("say when products go out");
         long product = products.find(slug).id();
         wanted.gates().requireSound();
@@ -135,7 +136,7 @@ class Plans {
                 .update();
     }
 
-    private @Nullable Instant next(Plan wanted) {
+    private @Nullable Instant next(DeliveryPlan wanted) {
         try {
             if (wanted.times().size() > MOST_TIMES
                     || (wanted.everyHours() != null && (wanted.everyHours() < 1 || wanted.everyHours() > 720))
@@ -176,7 +177,7 @@ class Plans {
     @Transactional
     public boolean claim(long product) {
         Instant now = clock.instant();
-        Plan plan = of(product);
+        DeliveryPlan plan = of(product);
         return plan.nextAt() != null
                 && !plan.nextAt().isAfter(now)
                 && jdbc.sql(

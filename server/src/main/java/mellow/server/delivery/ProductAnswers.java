@@ -198,7 +198,7 @@ class ProductAnswers {
      * @param language the language in which they look
      * @param from the language that they see
      */
-    record Borrowed(
+    record BorrowedText(
             String table,
             String key,
             String context,
@@ -208,7 +208,7 @@ class ProductAnswers {
             boolean source) {}
 
     /** Some of what is borrowed. */
-    record BorrowedPage(List<Borrowed> texts, boolean more) {}
+    record BorrowedPage(List<BorrowedText> texts, boolean more) {}
 
     /**
      * What people see in another language.
@@ -249,7 +249,7 @@ class ProductAnswers {
         resolvers.values().forEach(one -> reads.addAll(one.reads()));
         Map<Long, Map<LanguageTag, FileText>> inForce =
                 inForce(missing.stream().map(Missing::entry).distinct().toList(), List.copyOf(reads));
-        List<Borrowed> borrowed = new ArrayList<>();
+        List<BorrowedText> borrowed = new ArrayList<>();
         for (Missing one : missing.subList(0, Math.min(PAGE, missing.size()))) {
             TextResolver.Answer shown = Objects.requireNonNull(resolvers.get(one.tag))
                     .of(
@@ -260,7 +260,7 @@ class ProductAnswers {
                     .filter(info -> info.id() == one.table)
                     .findFirst()
                     .orElseThrow();
-            borrowed.add(new Borrowed(
+            borrowed.add(new BorrowedText(
                     table.slug(),
                     one.key,
                     one.context,
@@ -281,7 +281,7 @@ class ProductAnswers {
      * @param table where to look, null for nowhere
      * @param language where to look, null for nowhere
      */
-    record Warning(
+    record ProductWarning(
             String code,
             String sentence,
             Map<String, Object> values,
@@ -289,24 +289,24 @@ class ProductAnswers {
             @Nullable String table,
             @Nullable String language) {
 
-        static Warning of(
+        static ProductWarning of(
                 String code,
                 String pattern,
                 Map<String, Object> values,
                 boolean stops,
                 @Nullable String table,
                 @Nullable String language) {
-            return new Warning(code, Places.filled(pattern, values), values, stops, table, language);
+            return new ProductWarning(code, Places.filled(pattern, values), values, stops, table, language);
         }
     }
 
     /** What would hurt later. */
     @Transactional(readOnly = true)
-    public List<Warning> warnings(String slug) {
+    public List<ProductWarning> warnings(String slug) {
         Product product = deliveries.product(slug);
-        List<Warning> warnings = new ArrayList<>();
-        for (Judge.Hole hole : deliveries.overview(slug).holes()) {
-            warnings.add(Warning.of(
+        List<ProductWarning> warnings = new ArrayList<>();
+        for (Judge.SourceHole hole : deliveries.overview(slug).holes()) {
+            warnings.add(ProductWarning.of(
                     "base-not-whole",
                     hole.entries() == 1
                             ? "{table}: {n} entry has no source text. It stops every delivery."
@@ -323,7 +323,7 @@ class ProductAnswers {
                 .map(TableInfo.Kept::tag)
                 .filter(tag -> !listed.contains(tag) && reading.reads(tag))
                 .distinct()
-                .forEach(tag -> warnings.add(Warning.of(
+                .forEach(tag -> warnings.add(ProductWarning.of(
                         "not-in-product",
                         "{language} is kept in these tables and is not in this product.",
                         Map.of("language", languages.describe(tag).englishName()),
@@ -335,7 +335,7 @@ class ProductAnswers {
                 .filter(tag -> product.tables().stream()
                         .noneMatch(table -> table.source().equals(tag)
                                 || table.language(tag).isPresent()))
-                .forEach(tag -> warnings.add(Warning.of(
+                .forEach(tag -> warnings.add(ProductWarning.of(
                         "kept-nowhere",
                         "{language} is in this product, and none of its tables is kept in it.",
                         Map.of("language", languages.describe(tag).englishName()),
@@ -347,12 +347,12 @@ class ProductAnswers {
         return warnings;
     }
 
-    private static void twins(Product product, List<Warning> warnings) {
+    private static void twins(Product product, List<ProductWarning> warnings) {
         LanguageResolver resolver = new LanguageResolver(product.languages());
         for (ProductLanguage one : product.languages().all()) {
             LanguageTag meant = resolver.tag(one.tag().value()).language();
             if (!meant.equals(one.tag())) {
-                warnings.add(Warning.of(
+                warnings.add(ProductWarning.of(
                         "same-language",
                         "{tag} and {other} mean the same language.",
                         Map.of("tag", one.tag().value(), "other", meant.value()),
@@ -364,7 +364,7 @@ class ProductAnswers {
     }
 
     /** Programs out there still write the numbers that the last delivery told them. */
-    private void renumbered(Product product, List<Warning> warnings) {
+    private void renumbered(Product product, List<ProductWarning> warnings) {
         Map<String, Integer> then = new HashMap<>();
         jdbc.sql(
                         """
@@ -381,7 +381,7 @@ class ProductAnswers {
         for (ProductLanguage one : product.languages().all()) {
             Integer was = then.get(one.tag().value());
             if (was != null && !was.equals(one.selector())) {
-                warnings.add(Warning.of(
+                warnings.add(ProductWarning.of(
                         "renumbered",
                         one.selector() == null
                                 ? "{language} had the number {was} in the last delivery and has none now; programs out there still write the old one."

@@ -3,7 +3,7 @@ package mellow.server.delivery;
 import java.util.List;
 import mellow.server.delivery.ProductAnswers.AnswerReply;
 import mellow.server.delivery.ProductAnswers.BorrowedPage;
-import mellow.server.delivery.ProductAnswers.Warning;
+import mellow.server.delivery.ProductAnswers.ProductWarning;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -40,7 +40,7 @@ class ProductAnswersController {
     }
 
     @GetMapping("/warnings")
-    List<Warning> warnings(@PathVariable String slug) {
+    List<ProductWarning> warnings(@PathVariable String slug) {
         return answers.warnings(slug);
     }
 }

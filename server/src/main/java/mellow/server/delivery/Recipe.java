@@ -10,6 +10,8 @@ import mellow.core.delivery.FilePattern;
 import mellow.core.delivery.KeyConstants;
 import mellow.core.format.registry.Formats;
 import mellow.server.common.Refusal;
+import mellow.server.table.TableInfo;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One thing that a product gets.
@@ -17,7 +19,7 @@ import mellow.server.common.Refusal;
  * @param id its number, 0 for one that is not kept yet
  * @param active whether it is delivered
  */
-record Recipe(long id, String name, Settings settings, boolean active, int version) {
+record Recipe(long id, String name, RecipeSettings settings, boolean active, int version) {
 
     private static final Map<String, Set<String>> FORMATS = Map.of(
             "selectors", Set.of("csv", "json"),
@@ -48,6 +50,7 @@ record Recipe(long id, String name, Settings settings, boolean active, int versi
      * @param pattern how files are named
      * @param which visible, all or chosen languages
      * @param languages those chosen
+     * @param tables names of the tables in addresses, null or empty for all of the product
      * @param texts settled, fresh for settled and not stale, pencilled for all that are there
      * @param hole what stands where a text is missing: out for no line, empty, borrowed, source or key
      * @param charset of separated text
@@ -59,13 +62,14 @@ record Recipe(long id, String name, Settings settings, boolean active, int versi
      * @param namespace the Java package
      * @param numbers whether keys stand for numbers that are given once
      */
-    record Settings(
+    record RecipeSettings(
             @NotBlank String kind,
             @NotBlank String format,
             @NotBlank String files,
             @NotBlank @Size(max = 300) String pattern,
             @NotBlank String which,
             @NotNull @Size(max = 500) List<@NotBlank String> languages,
+            @Nullable @Size(max = 200) List<@NotBlank String> tables,
             @NotBlank String texts,
             @NotBlank String hole,
             @NotBlank String charset,
@@ -76,6 +80,13 @@ record Recipe(long id, String name, Settings settings, boolean active, int versi
             @NotNull @Size(max = 60) String prefix,
             @NotNull @Size(max = 120) String namespace,
             boolean numbers) {
+
+        /** Those of the product's tables that it is made of. */
+        List<TableInfo> of(List<TableInfo> all) {
+            return tables == null || tables.isEmpty()
+                    ? all
+                    : all.stream().filter(one -> tables.contains(one.slug())).toList();
+        }
 
         boolean ofTexts() {
             return kind.equals("texts");

@@ -36,7 +36,7 @@ class Recipes {
                 .query((row, n) -> new Recipe(
                         row.getLong("id"),
                         row.getString("name"),
-                        JSON.readValue(row.getString("settings"), Recipe.Settings.class),
+                        JSON.readValue(row.getString("settings"), Recipe.RecipeSettings.class),
                         row.getBoolean("active"),
                         row.getInt("version")))
                 .list();
@@ -44,7 +44,7 @@ class Recipes {
 
     /** Makes a recipe; its number. */
     @Transactional
-    public long add(long person, String slug, String name, Recipe.Settings settings) {
+    public long add(long person, String slug, String name, Recipe.RecipeSettings settings) {
         long product = may(person, slug);
         requireSound(name, settings);
         List<Recipe> all = of(product);
@@ -112,7 +112,7 @@ class Recipes {
         return products.find(slug).id();
     }
 
-    private static void requireSound(String name, Recipe.Settings settings) {
+    private static void requireSound(String name, Recipe.RecipeSettings settings) {
         if (name.isBlank() || name.strip().length() > LONGEST_NAME) {
             throw Refusal.unacceptable(
                     "bad-name",

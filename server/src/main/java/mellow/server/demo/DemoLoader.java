@@ -5,11 +5,14 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
@@ -20,6 +23,7 @@ import mellow.server.cell.CellService;
 import mellow.server.common.Coded;
 import mellow.server.common.LedgerClock;
 import mellow.server.coverage.CoverageService;
+import mellow.server.delivery.Deliveries;
 import mellow.server.demo.Scenario.Answer;
 import mellow.server.demo.Scenario.Asked;
 import mellow.server.demo.Scenario.Person;
@@ -76,6 +80,7 @@ public class DemoLoader {
     private final QuestionService questions;
     private final SettingsService settings;
     private final FontService fonts;
+    private final Deliveries deliveries;
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final LedgerClock clock;
@@ -93,6 +98,7 @@ public class DemoLoader {
             QuestionService questions,
             SettingsService settings,
             FontService fonts,
+            Deliveries deliveries,
             JdbcClient jdbc,
             JsonMapper json,
             LedgerClock clock) {
@@ -108,6 +114,7 @@ public class DemoLoader {
         this.questions = questions;
         this.settings = settings;
         this.fonts = fonts;
+        this.deliveries = deliveries;
         this.jdbc = jdbc;
         this.json = json;
         this.clock = clock;
@@ -136,12 +143,16 @@ public class DemoLoader {
         Scenario scenario = scenario();
         Instant now = clock.instant();
         clock.at(now.minus(Duration.ofHours(FIRST_DAY)), () -> scenario.people().forEach(this::add));
+        long first = person(scenario.people().get(0).signIn());
+        List<ProductService.Definition> toMake = new ArrayList<>(scenario.products());
         for (Step step : scenario.steps()) {
             Instant at = now.minus(Duration.ofHours(step.hoursAgo()));
-            clock.at(at, () -> play(scenario, step, at, tell));
+            clock.at(at, () -> {
+                play(scenario, step, at, tell);
+                make(scenario, toMake, first);
+                deliver(step, tell);
+            });
         }
-        long first = person(scenario.people().get(0).signIn());
-        scenario.products().forEach(product -> products.create(first, product));
         json.readValue(content(scenario.wordbook()), WORDS)
                 .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
         scenario.checks().forEach((table, wanted) -> settings.changeTable(first, table, wanted));
@@ -157,6 +168,32 @@ public class DemoLoader {
         person.rights()
                 .forEach((language, level) ->
                         people.give(id, new LanguageTag(language), Level.valueOf(level.toUpperCase(Locale.ROOT))));
+    }
+
+    /** Makes the products whose tables are all there, with what they get. */
+    private void make(Scenario scenario, List<ProductService.Definition> toMake, long person) {
+        Set<String> there = tables.all().stream().map(one -> one.table().slug()).collect(Collectors.toSet());
+        for (ProductService.Definition product : List.copyOf(toMake)) {
+            if (there.containsAll(product.tables())) {
+                String slug = products.create(person, product).slug();
+                toMake.remove(product);
+                scenario.recipes().stream()
+                        .filter(recipe -> recipe.product().equals(slug))
+                        .forEach(recipe -> deliveries.addRecipe(person, slug, recipe.name(), recipe.settings()));
+            }
+        }
+    }
+
+    private void deliver(Step step, Consumer<String> tell) {
+        for (String product : step.deliver()) {
+            tell.accept(product + " delivered by " + step.by());
+            deliveries.deliver(person(step.by()), product);
+        }
+        if (step.every() != null) {
+            step.every()
+                    .forEach(
+                            (product, hours) -> deliveries.every(person(step.by()), product, hours, "Europe/Helsinki"));
+        }
     }
 
     private void play(Scenario scenario, Step step, Instant at, Consumer<String> tell) {

@@ -9,6 +9,7 @@ import mellow.server.finding.SettingsService.CheckSettings;
 import mellow.server.product.ProductService;
 import mellow.server.wordbook.WordbookService.TermText;
 import org.jspecify.annotations.Nullable;
+import tools.jackson.databind.JsonNode;
 
 /**
  * The demo's story, as demo/scenario.json tells it.
@@ -22,6 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param questions what people asked about entries
  * @param checks what counts as wrong, by table
  * @param fonts what products show their texts with
+ * @param recipes what products get
  */
 record Scenario(
         String password,
@@ -32,7 +34,11 @@ record Scenario(
         String wordbook,
         List<Asked> questions,
         Map<String, CheckSettings> checks,
-        List<Font> fonts) {
+        List<Font> fonts,
+        List<Cooked> recipes) {
+
+    /** A recipe of a product, with its settings as the programs' interface writes them. */
+    record Cooked(String product, String name, JsonNode settings) {}
 
     /** A product's font for all its languages: a file of the demo, in pixels per em. */
     record Font(String product, String file, double size) {}
@@ -92,6 +98,8 @@ record Scenario(
      * @param shaped a file of entries that are not plain, which they made, null for none
      * @param arrival how its texts arrived
      * @param settlesOwn languages in which reviewers may settle their own texts
+     * @param deliver names in addresses of the products that they delivered, after everything else
+     * @param every how many hours later products go out by themselves from then on, by their names
      * @param answers changes of single cells, after the file
      */
     record Step(
@@ -107,6 +115,8 @@ record Scenario(
             @Nullable String shaped,
             Arrival arrival,
             List<String> settlesOwn,
+            List<String> deliver,
+            @Nullable Map<String, Integer> every,
             List<Answer> answers) {
 
         Step {
@@ -114,6 +124,7 @@ record Scenario(
             withoutSource = withoutSource != null && withoutSource;
             arrival = arrival == null ? Arrival.SETTLED : arrival;
             settlesOwn = settlesOwn == null ? List.of() : settlesOwn;
+            deliver = deliver == null ? List.of() : deliver;
             answers = answers == null ? List.of() : answers;
         }
     }

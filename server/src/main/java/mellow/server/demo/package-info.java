@@ -4,6 +4,7 @@
     "cell",
     "common",
     "coverage",
+    "delivery",
     "entry",
     "finding",
     "intake",

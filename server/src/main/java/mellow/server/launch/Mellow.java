@@ -21,7 +21,8 @@ import picocli.CommandLine.Command;
             InspectCommand.class,
             ConvertCommand.class,
             PushCommand.class,
-            PullCommand.class
+            PullCommand.class,
+            DeliverCommand.class
         })
 public final class Mellow {
 

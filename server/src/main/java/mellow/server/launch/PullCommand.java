@@ -1,21 +1,16 @@
 package mellow.server.launch;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.net.URLDecoder;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -87,9 +82,10 @@ final class PullCommand extends RemoteCommand implements Callable<Integer> {
         HttpResponse<byte[]> response = send(request(path, query).GET().build());
         String name = name(response.headers().firstValue("Content-Disposition").orElse(""));
         if (name.endsWith(".zip")) {
-            unpack(response.body());
+            Unpacking.zip(response.body(), folder, only, spec.commandLine().getOut());
         } else {
-            write(folder.resolve(name), response.body());
+            Unpacking.write(
+                    folder.resolve(name), response.body(), spec.commandLine().getOut());
         }
         return 0;
     }
@@ -101,33 +97,5 @@ final class PullCommand extends RemoteCommand implements Callable<Integer> {
         }
         String name = URLDecoder.decode(spelled.group(1), StandardCharsets.UTF_8);
         return Path.of(name).getFileName().toString();
-    }
-
-    private void unpack(byte[] archive) throws IOException {
-        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
-            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-                Path target = folder.resolve(entry.getName()).normalize();
-                if (!target.startsWith(folder.normalize())) {
-                    throw new LaunchException(
-                            "The server sent a file named “" + entry.getName() + "”, outside of the folder.");
-                }
-                if (FolderArchive.matches(Path.of(entry.getName()), only)) {
-                    write(target, zip.readAllBytes());
-                }
-            }
-        }
-    }
-
-    private void write(Path target, byte[] content) throws IOException {
-        Path parent = target.toAbsolutePath().getParent();
-        Files.createDirectories(parent);
-        Path whole = Files.createTempFile(parent, ".mellow-", ".part");
-        try {
-            Files.write(whole, content);
-            Files.move(whole, target, StandardCopyOption.REPLACE_EXISTING);
-        } finally {
-            Files.deleteIfExists(whole);
-        }
-        spec.commandLine().getOut().println(target);
     }
 }

@@ -32,6 +32,12 @@ final class StartCommand implements Runnable {
     static final String TRUSTED_PROXY = "MELLOW_TRUSTED_PROXY";
     private static final int PASSWORD_BYTES = 9;
 
+    @Option(
+            names = "--outbox",
+            paramLabel = "FOLDER",
+            description = "where deliveries are laid that go to the outbox; it must be the server's own to write")
+    private @Nullable Path outbox;
+
     @Option(names = "--port", description = "The port on 127.0.0.1 (default: 8080).", defaultValue = "8080")
     private int port = 8080;
 
@@ -76,7 +82,10 @@ final class StartCommand implements Runnable {
                 .registerShutdownHook(false)
                 .properties(access.properties())
                 .properties(TrustedProxy.properties(System.getenv(TRUSTED_PROXY)))
-                .run("--server.port=" + port);
+                .run(
+                        "--server.port=" + port,
+                        "--mellow.outbox="
+                                + (outbox == null ? "" : outbox.toAbsolutePath().normalize()));
         String address = "http://127.0.0.1:" + server.getEnvironment().getRequiredProperty("local.server.port");
         pid.write(address);
         welcome(out, address);

@@ -118,7 +118,7 @@ public class ProductService {
      * A language of a product.
      *
      * @param selector the number that a panel writes to its register for it, null for products that switch by tag
-     * @param hidden whether it is delivered and not offered to people
+     * @param hidden whether it is delivered and not offered to people, null for no
      * @param shownAs its name in the product's language picker, null for its own name
      * @param fallbacks the languages that its missing texts are taken from first, null for none
      * @param prefix the first part of its addresses on a site, null for none
@@ -126,7 +126,7 @@ public class ProductService {
     public record Selected(
             @NotBlank String tag,
             @Nullable @Min(0) Integer selector,
-            boolean hidden,
+            @Nullable Boolean hidden,
             @Nullable @Size(max = 120) String shownAs,
             @Nullable List<@NotBlank String> fallbacks,
             @Nullable @Size(max = 60) String prefix) {
@@ -305,7 +305,7 @@ public class ProductService {
                     .param("language", languages.number(languages.parse(one.tag())))
                     .param("position", position++)
                     .param("selector", one.selector(), Types.INTEGER)
-                    .param("hidden", one.hidden())
+                    .param("hidden", Boolean.TRUE.equals(one.hidden()))
                     .param("shownAs", blankToNull(one.shownAs()), Types.VARCHAR)
                     .param(
                             "fallbacks",

@@ -35,6 +35,10 @@ class TokenSecurity {
     private static final String BEARER = "Bearer ";
     private static final Pattern EXPORT = Pattern.compile("/api/tables/([^/]+)/export/[^/]+");
 
+    /** What a build asks when it has a product delivered. */
+    private static final Pattern DELIVERY =
+            Pattern.compile("/api/products/[^/]+/deliveries(/run|/try|/[0-9]+/(archive|files|file))?");
+
     @Bean
     @Order(1)
     SecurityFilterChain programs(HttpSecurity http, TokenService tokens, ProblemWriter problems) throws Exception {
@@ -59,6 +63,10 @@ class TokenSecurity {
         if (method.equals("GET") && export.matches()) {
             return holder.sendsOut()
                     && (holder.table() == null || holder.table().equals(export.group(1)));
+        }
+        if (DELIVERY.matcher(path).matches()) {
+            boolean starts = method.equals("POST") && path.endsWith("/deliveries");
+            return holder.sendsOut() && holder.table() == null && (starts || method.equals("GET"));
         }
         // A folder may tell its tables itself, if the token is good for all of them.
         boolean folder = path.equals("/api/intakes/sets") && (holder.table() == null || !table.isEmpty());

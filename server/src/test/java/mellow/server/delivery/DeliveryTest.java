@@ -83,14 +83,15 @@ class DeliveryTest extends ServerTest {
                         "fi"));
     }
 
-    static Recipe.Settings texts(String format, String files, String pattern) {
-        return new Recipe.Settings(
+    static Recipe.RecipeSettings texts(String format, String files, String pattern) {
+        return new Recipe.RecipeSettings(
                 "texts",
                 format,
                 files,
                 pattern,
                 "visible",
                 List.of(),
+                null,
                 "settled",
                 "borrowed",
                 "utf-8",
@@ -103,14 +104,15 @@ class DeliveryTest extends ServerTest {
                 false);
     }
 
-    static Recipe.Settings kind(String kind, String format, String pattern) {
-        return new Recipe.Settings(
+    static Recipe.RecipeSettings kind(String kind, String format, String pattern) {
+        return new Recipe.RecipeSettings(
                 kind,
                 format,
                 "one",
                 pattern,
                 "visible",
                 List.of(),
+                null,
                 "settled",
                 "out",
                 "utf-8",
@@ -123,14 +125,15 @@ class DeliveryTest extends ServerTest {
                 kind.equals("keys"));
     }
 
-    private static Recipe.Settings in(Recipe.Settings of, String charset, String... languages) {
-        return new Recipe.Settings(
+    private static Recipe.RecipeSettings in(Recipe.RecipeSettings of, String charset, String... languages) {
+        return new Recipe.RecipeSettings(
                 of.kind(),
                 of.format(),
                 of.files(),
                 of.pattern(),
                 languages.length == 0 ? "visible" : "chosen",
                 List.of(languages),
+                of.tables(),
                 of.texts(),
                 of.hole(),
                 charset,
@@ -286,11 +289,11 @@ class DeliveryTest extends ServerTest {
         delivered(2);
         assertThat(content(2).get("de.csv")).isEqualTo(content(1).get("de.csv"));
         assertThat(new String(content(2).get("fi.csv"), StandardCharsets.UTF_8)).contains("Nosta ramppi");
-        Plans.Plan plan = plans.of(products.find("panel").id());
+        Plans.DeliveryPlan plan = plans.of(products.find("panel").id());
         plans.change(
                 mara,
                 "panel",
-                new Plans.Plan(
+                new Plans.DeliveryPlan(
                         new Gates("stop", 0, "hold", "go"),
                         false,
                         null,
@@ -305,7 +308,7 @@ class DeliveryTest extends ServerTest {
         plans.change(
                 mara,
                 "panel",
-                new Plans.Plan(
+                new Plans.DeliveryPlan(
                         new Gates("out", 0, "hold", "go"),
                         false,
                         null,
@@ -327,7 +330,7 @@ class DeliveryTest extends ServerTest {
         assertThat(deliver().message())
                 .isEqualTo("Ramp has an entry without a source text, which stops every delivery.");
         assertThat(answers.warnings("panel"))
-                .extracting(ProductAnswers.Warning::code)
+                .extracting(ProductAnswers.ProductWarning::code)
                 .contains("base-not-whole");
         ledger.run("update entry set source = 'Tank full, stop' where key = 'tank.full'");
     }

@@ -1,0 +1,186 @@
+import { screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { Route, Routes } from "react-router";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Schemas } from "../../api/client";
+import { aPerson, show } from "../../test/builders";
+import { refusal, serve, type Asked } from "../../test/server";
+import { DeliveryPage } from "./DeliveryPage";
+import { BEGINNINGS } from "./recipes";
+
+const verdict = (language: string, some: Partial<Schemas["LanguageVerdict"]> = {}): Schemas["LanguageVerdict"] => ({
+  language,
+  answer: "yes",
+  counts: { entries: 10, settled: 10, stale: 0, blocked: 0, offers: 0 },
+  reasons: [],
+  start: false,
+  ...some,
+});
+
+const delivery = (number: number, some: Partial<Schemas["DeliveryReply"]> = {}): Schemas["DeliveryReply"] => ({
+  number,
+  at: "2026-11-27T12:00:00Z",
+  by: "Mirja Tallo",
+  scheduled: false,
+  contents: "9f3ce1aa00",
+  files: 2,
+  bytes: 900,
+  changed: number,
+  languages: [],
+  ...some,
+});
+
+const texts: Schemas["Recipe"] = {
+  id: 5,
+  name: "Panel texts",
+  settings: { ...(BEGINNINGS.texts as Schemas["RecipeSettings"]), format: "csv", files: "one" },
+  active: true,
+  version: 2,
+};
+
+const desk = (some: Partial<Schemas["DeliveryOverview"]> = {}): Schemas["DeliveryDesk"] => ({
+  outboxThere: false,
+  product: {
+    slug: "panel",
+    name: "Panel",
+    kind: "panel",
+    nextNumber: 3,
+    changed: 4,
+    everDelivered: true,
+    recipes: [texts],
+    plan: {
+      gates: { blockers: "hold", share: 0, below: "hold", stale: "go" },
+      outbox: false,
+      times: [],
+      zone: "UTC",
+      lastSaid: "",
+      version: 0,
+    },
+    holes: [],
+    languages: [
+      verdict("fi", { start: true }),
+      verdict("pl", {
+        answer: "held",
+        counts: { entries: 10, settled: 8, stale: 1, blocked: 2, offers: 3 },
+      }),
+    ],
+    last: delivery(2),
+    ...some,
+  },
+});
+
+function open(answers: Parameters<typeof serve>[0] = {}, me = aPerson({ coordinator: true })): Asked[] {
+  const asked = serve({
+    "GET /api/products/panel/delivery": desk(),
+    "GET /api/products/panel/deliveries": [
+      delivery(2, { scheduled: true }),
+      delivery(1, { recalled: "wrong start number" }),
+    ],
+    "GET /api/products": [],
+    "POST /api/products/panel/deliveries": null,
+    ...answers,
+  });
+  show(
+    <Routes>
+      <Route path="/deliveries/:slug" element={<DeliveryPage me={me} />} />
+    </Routes>,
+    "/deliveries/panel",
+  );
+  return asked;
+}
+
+describe("the deliveries of a product", () => {
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    localStorage.clear();
+  });
+
+  it("say of each language whether it may go out and lead to what keeps it", async () => {
+    open();
+    const row = (await screen.findByText("held back")).closest("tr") as HTMLElement;
+    const links = within(row).getAllByRole("link");
+    expect(links.map((one) => [one.textContent, one.getAttribute("href")])).toEqual([
+      ["2 texts would break", "/ledger?product=panel&in=pl&check=blocker"],
+      ["1 is stale", "/ledger?product=panel&in=pl&only=stale"],
+      ["2 are missing", "/ledger?product=panel&in=pl&only=untranslated,pencilled,offered,returned"],
+      ["3 offers wait", "/review?in=pl"],
+    ]);
+    expect(screen.getByText("4 changes since no. 2")).toBeInTheDocument();
+    expect(screen.getByText("recalled: wrong start number")).toBeInTheDocument();
+    expect(screen.getByText("by itself")).toBeInTheDocument();
+  });
+
+  it("deliver by a button, and say what the server says when a gate stops it", async () => {
+    const asked = open();
+    await userEvent.click(await screen.findByRole("button", { name: "Deliver no. 3" }));
+    await waitFor(() => expect(asked.filter((one) => one.method === "POST")).toHaveLength(1));
+  });
+
+  it("say why the last try failed", async () => {
+    open({
+      "GET /api/products/panel/delivery": desk({
+        run: { status: "failed", done: 0, total: 0, message: "ramp.up in pl has letters that windows-1252 lacks: ę." },
+      }),
+    });
+    expect(await screen.findByText("ramp.up in pl has letters that windows-1252 lacks: ę.")).toBeInTheDocument();
+  });
+
+  it("deliver nothing while an entry has no source, and lead to it", async () => {
+    open({
+      "GET /api/products/panel/delivery": desk({ holes: [{ table: "ramp", tableName: "Ramp", entries: 1 }] }),
+    });
+    expect(await screen.findByRole("link", { name: /Ramp: 1 entry has no source text/ })).toHaveAttribute(
+      "href",
+      "/ledger?table=ramp",
+    );
+    expect(screen.getByRole("button", { name: "Deliver no. 3" })).toBeDisabled();
+  });
+
+  it("recall only with a reason", async () => {
+    const asked = open({ "POST /api/products/panel/deliveries/2/recall": desk() });
+    await userEvent.click(await screen.findByRole("button", { name: "Recall" }));
+    const dialog = within(await screen.findByRole("dialog"));
+    await userEvent.click(dialog.getByRole("button", { name: "Recall" }));
+    expect(await dialog.findByText("Say why it is recalled.")).toBeInTheDocument();
+    await userEvent.type(dialog.getByLabelText("Why"), "wrong font");
+    await userEvent.click(dialog.getByRole("button", { name: "Recall" }));
+    await waitFor(() =>
+      expect(asked.find((one) => one.path.endsWith("/recall"))?.json).toEqual({ reason: "wrong font" }),
+    );
+  });
+
+  it("show what a recipe would make while one chooses, and keep it", async () => {
+    const asked = open({
+      "POST /api/products/panel/recipes/example": [{ path: "texts.csv", begins: "key,fi\nramp.up,Ylös" }],
+      "PUT /api/products/panel/recipes/5": desk(),
+    });
+    await userEvent.click(await screen.findByRole("button", { name: /Panel texts/ }));
+    const dialog = within(await screen.findByRole("dialog"));
+    expect(await dialog.findByText("texts.csv")).toBeInTheDocument();
+    expect(dialog.getByText(/ramp\.up,Ylös/)).toBeInTheDocument();
+    await userEvent.click(dialog.getByLabelText("Is delivered"));
+    await userEvent.click(dialog.getByRole("button", { name: "Save" }));
+    await waitFor(() =>
+      expect(asked.find((one) => one.method === "PUT")?.json).toMatchObject({
+        name: "Panel texts",
+        active: false,
+        version: 2,
+      }),
+    );
+  });
+
+  it("say in the example what stops the recipe", async () => {
+    open({
+      "POST /api/products/panel/recipes/example": refusal(409, "letters-lacking", "ramp.up in pl has letters"),
+    });
+    await userEvent.click(await screen.findByRole("button", { name: /Panel texts/ }));
+    expect(await screen.findByText("ramp.up in pl has letters")).toBeInTheDocument();
+  });
+
+  it("offer nothing to do to those who only look", async () => {
+    open({}, aPerson({ coordinator: false, levels: { pl: "reader" } }));
+    expect(await screen.findByText("held back")).toBeInTheDocument();
+    expect(screen.queryByRole("button", { name: /Deliver no/ })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Recall" })).toBeNull();
+  });
+});

@@ -1,0 +1,1 @@
+export { useDeliveries } from "./useDeliveries";

@@ -1,0 +1,117 @@
+import { hasWords } from "../../words/spoken";
+import { t } from "../../words/words";
+import type { Settings } from "./useDeliveries";
+
+/** Kinds of recipes with what they begin as. */
+export const BEGINNINGS: Record<string, Settings> = {
+  texts: {
+    kind: "texts",
+    format: "json",
+    files: "each",
+    pattern: "{tag}.{ext}",
+    which: "visible",
+    languages: [],
+    texts: "settled",
+    hole: "out",
+    charset: "utf-8",
+    delimiter: "comma",
+    guard: false,
+    nested: false,
+    ascii: false,
+    prefix: "",
+    namespace: "",
+    numbers: false,
+  },
+  selectors: {
+    kind: "selectors",
+    format: "csv",
+    files: "one",
+    pattern: "languages.{ext}",
+    which: "visible",
+    languages: [],
+    texts: "settled",
+    hole: "out",
+    charset: "utf-8",
+    delimiter: "comma",
+    guard: false,
+    nested: false,
+    ascii: false,
+    prefix: "",
+    namespace: "",
+    numbers: false,
+  },
+  keys: {
+    kind: "keys",
+    format: "typescript",
+    files: "one",
+    pattern: "keys.{ext}",
+    which: "visible",
+    languages: [],
+    texts: "settled",
+    hole: "out",
+    charset: "utf-8",
+    delimiter: "comma",
+    guard: false,
+    nested: false,
+    ascii: false,
+    prefix: "",
+    namespace: "",
+    numbers: false,
+  },
+};
+
+export const TEXT_FORMATS = [
+  "csv",
+  "json",
+  "yaml",
+  "properties",
+  "android",
+  "po",
+  "mo",
+  "xliff-1.2",
+  "xliff-2",
+  "xlsx",
+  "ods",
+  "tmx",
+  "ledger-json",
+];
+
+/** Formats whose files hold several languages. */
+export const TOGETHER = new Set(["csv", "xlsx", "ods", "tmx", "ledger-json"]);
+
+export const FORMATS: Record<string, string[]> = {
+  texts: TEXT_FORMATS,
+  selectors: ["csv", "json"],
+  keys: ["java", "typescript", "c"],
+};
+
+export const CHARSETS = [
+  "utf-8",
+  "utf-8-bom",
+  "utf-16le-bom",
+  "windows-1250",
+  "windows-1251",
+  "windows-1252",
+  "windows-1253",
+  "windows-1254",
+  "windows-1257",
+  "iso-8859-1",
+  "iso-8859-2",
+  "iso-8859-15",
+  "shift_jis",
+  "gb18030",
+  "us-ascii",
+];
+
+/** What a format is called. */
+export function formatName(format: string): string {
+  const key = `recipeFormat.${format}`;
+  return hasWords(key) ? t(key) : format;
+}
+
+/** What a recipe makes, in a line. */
+export function recipeSaid(settings: Settings): string {
+  const format = formatName(settings.format);
+  if (settings.kind !== "texts") return t(`recipe.said.${settings.kind as "keys"}`, { format });
+  return t(`recipe.said.${settings.files as "each"}`, { format });
+}
