@@ -106,7 +106,7 @@ describe("the deliveries of a product", () => {
       ["3 offers wait", "/review?in=pl"],
     ]);
     expect(screen.getByText("4 changes since no. 2")).toBeInTheDocument();
-    expect(screen.getByText("recalled: wrong start number")).toBeInTheDocument();
+    expect(await screen.findByText("recalled: wrong start number")).toBeInTheDocument();
     expect(screen.getByText("by itself")).toBeInTheDocument();
   });
 

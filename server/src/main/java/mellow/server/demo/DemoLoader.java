@@ -150,7 +150,7 @@ public class DemoLoader {
             clock.at(at, () -> {
                 play(scenario, step, at, tell);
                 make(scenario, toMake, first);
-                deliver(step, tell);
+                deliver(step, first, tell);
             });
         }
         json.readValue(content(scenario.wordbook()), WORDS)
@@ -184,15 +184,13 @@ public class DemoLoader {
         }
     }
 
-    private void deliver(Step step, Consumer<String> tell) {
+    private void deliver(Step step, long person, Consumer<String> tell) {
         for (String product : step.deliver()) {
-            tell.accept(product + " delivered by " + step.by());
-            deliveries.deliver(person(step.by()), product);
+            tell.accept(product + " delivered");
+            deliveries.deliver(person, product);
         }
         if (step.every() != null) {
-            step.every()
-                    .forEach(
-                            (product, hours) -> deliveries.every(person(step.by()), product, hours, "Europe/Helsinki"));
+            step.every().forEach((product, hours) -> deliveries.every(person, product, hours, "Europe/Helsinki"));
         }
     }
 

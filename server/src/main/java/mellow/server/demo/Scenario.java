@@ -98,7 +98,7 @@ record Scenario(
      * @param shaped a file of entries that are not plain, which they made, null for none
      * @param arrival how its texts arrived
      * @param settlesOwn languages in which reviewers may settle their own texts
-     * @param deliver names in addresses of the products that they delivered, after everything else
+     * @param deliver names in addresses of the products that the first of the people delivered afterwards
      * @param every how many hours later products go out by themselves from then on, by their names
      * @param answers changes of single cells, after the file
      */
