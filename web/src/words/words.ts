@@ -31,6 +31,13 @@ function filled(value: string | number | undefined): string | undefined {
   return typeof value === "number" ? count(value) : value;
 }
 
+/** A moment as the calendar and the clock show it, also one that is still to come. */
+export function moment(iso: string): string {
+  const { days, times } = speaking();
+  const at = new Date(iso);
+  return `${days.format(at)}, ${times.format(at)}`;
+}
+
 /** A number as people read it. */
 export function count(n: number): string {
   return speaking().numbers.format(n);

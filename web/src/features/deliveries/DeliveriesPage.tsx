@@ -2,7 +2,7 @@ import { Alert, Button } from "@mui/material";
 import { Link } from "react-router";
 import { sentenceOf } from "../../api/client";
 import { Frame } from "../../desk/Frame";
-import { count, when, t } from "../../words/words";
+import { count, moment, when, t } from "../../words/words";
 import { useDeliveries, useFollowing } from "./useDeliveries";
 import "../../parts/pages.css";
 import "../../parts/listed.css";
@@ -53,7 +53,7 @@ export function DeliveriesPage() {
                   <td>
                     {one.last ? t("deliveries.numberAt", { number: one.last.number, at: when(one.last.at) }) : "–"}
                   </td>
-                  <td>{one.nextAt ? when(one.nextAt) : "–"}</td>
+                  <td>{one.nextAt ? moment(one.nextAt) : "–"}</td>
                   <td className="order">
                     <Link to={`/products/${one.slug}`}>{t("deliveries.product")}</Link>
                   </td>

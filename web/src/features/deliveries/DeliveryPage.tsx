@@ -7,7 +7,7 @@ import { Frame } from "../../desk/Frame";
 import { later } from "../../parts/later";
 import { ledgerAt } from "../../scope/scope";
 import type { Person } from "../../session/useSession";
-import { count, when, listed, t, nameOfTag } from "../../words/words";
+import { count, moment, when, listed, t, nameOfTag } from "../../words/words";
 import { Comparison } from "./Comparison";
 import { recipeSaid } from "./recipes";
 import { DELIVERIES, going, useDesk, useFollowing, useHistory, type Desk, type Verdict } from "./useDeliveries";
@@ -94,7 +94,7 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
         <div className="byitself">
           <small className="soft">{t("plan.byItself")}</small>
           <p>{planSaid(product.plan)}</p>
-          {product.plan.nextAt && <p className="soft">{t("plan.next", { at: when(product.plan.nextAt) })}</p>}
+          {product.plan.nextAt && <p className="soft">{t("plan.next", { at: moment(product.plan.nextAt) })}</p>}
           {product.plan.lastSaid && <p className="soft">{product.plan.lastSaid}</p>}
           {me.coordinator && (
             <Button size="small" onClick={() => setPlanning(true)}>
@@ -200,9 +200,11 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
               <b>{t("delivery.nextNumber", { number: product.nextNumber })}</b>{" "}
               {active.length === 0
                 ? t("deliveries.noRecipe")
-                : product.plan.outbox && desk.outboxThere
-                  ? t("delivery.goesToOutbox")
-                  : t("delivery.goesToDownload")}
+                : stops
+                  ? t("delivery.stopped")
+                  : product.plan.outbox && desk.outboxThere
+                    ? t("delivery.goesToOutbox")
+                    : t("delivery.goesToDownload")}
             </>
           )}
         </p>
