@@ -31,13 +31,6 @@ function filled(value: string | number | undefined): string | undefined {
   return typeof value === "number" ? count(value) : value;
 }
 
-/** A moment as the calendar and the clock show it, also one that is still to come. */
-export function moment(iso: string): string {
-  const { days, times } = speaking();
-  const at = new Date(iso);
-  return `${days.format(at)}, ${times.format(at)}`;
-}
-
 /** A number as people read it. */
 export function count(n: number): string {
   return speaking().numbers.format(n);
@@ -95,6 +88,11 @@ export function month(time: number): string {
   return speaking().months.format(time);
 }
 
+/** A moment as the calendar and the clock show it, also one that is still to come. */
+export function moment(iso: string): string {
+  return t("time.moment", { day: day(iso), time: speaking().times.format(new Date(iso)) });
+}
+
 /** When something happened: "5 minutes ago", "3 hours ago", "2 days ago", "12 Oct 2026, 14:05". */
 export function when(iso: string, now = Date.now()): string {
   const then = new Date(iso);
@@ -103,7 +101,5 @@ export function when(iso: string, now = Date.now()): string {
   if (minutes < 60) return t("time.minutes", { n: minutes });
   if (minutes < 24 * 60) return t("time.hours", { n: Math.floor(minutes / 60) });
   const passed = Math.floor(minutes / (24 * 60));
-  return passed < 14
-    ? t("time.days", { n: passed })
-    : t("time.moment", { day: day(iso), time: speaking().times.format(then) });
+  return passed < 14 ? t("time.days", { n: passed }) : moment(iso);
 }

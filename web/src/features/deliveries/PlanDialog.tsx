@@ -13,6 +13,7 @@ import {
 import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import "../../parts/form.css";
 
 interface Props {
   slug: string;

@@ -18,6 +18,8 @@ import { nameOfTag, t } from "../../words/words";
 import type { WordKey } from "../../words/spoken";
 import { BEGINNINGS, CHARSETS, FORMATS, formatName, TOGETHER } from "./recipes";
 import type { Recipe, Settings } from "./useDeliveries";
+import "../../parts/form.css";
+import "../../parts/pages.css";
 
 interface Props {
   slug: string;

@@ -40,12 +40,13 @@ class DeliveriesTest {
             mirja.see(".past td", "Polish as before");
 
             DemoServer.takeIn(
-                    "Winch", "winch.csv", WINCH.replace("off,Vinssi pois,", "off,Vinssi pois,Wciągarka wyłączona")
+                    "Winch",
+                    "winch.csv",
+                    WINCH.replace("off,Vinssi pois,", "off,Vinssi pois,Wciągarka wyłączona")
                             .getBytes(StandardCharsets.UTF_8));
             mirja.go("/deliveries/winch-panel");
             mirja.see(".delivering footer button", "Deliver no. 2");
-            mirja.until(
-                    d -> mirja.count(".delivering td.yes") == 2 ? true : null, "Polish to be whole");
+            mirja.until(d -> mirja.count(".delivering td.yes") == 2 ? true : null, "Polish to be whole");
             mirja.see(".delivering button", "Deliver no. 2").click();
             mirja.see(".past th", "2");
             mirja.see(".past button", "Compare").click();
@@ -87,7 +88,10 @@ class DeliveriesTest {
         mirja.press("Panel texts");
         choose(mirja, "Format", "CSV");
         mirja.see("[role=dialog] .examples pre", "winch.1");
-        type(mirja, "[role=dialog] input[value='{tag}.{ext}']", "winch-{{tag}}.{ext}".replace("{{", "{").replace("}}", "}"));
+        type(
+                mirja,
+                "[role=dialog] input[value='{tag}.{ext}']",
+                "winch-{{tag}}.{ext}".replace("{{", "{").replace("}}", "}"));
         mirja.see("[role=dialog] .examples b", "winch-pl.csv");
         mirja.see("[role=dialog] button", "Save").click();
         mirja.gone("[role=dialog]");
@@ -95,11 +99,13 @@ class DeliveriesTest {
 
     private static void choose(Browser mirja, String label, String option) {
         mirja.until(
-                d -> d.findElements(By.xpath("//div[@role='dialog']//label[text()='" + label + "']/following::div[@role='combobox'][1]"))
-                        .stream()
-                        .findFirst()
-                        .orElse(null),
-                label)
+                        d -> d
+                                .findElements(By.xpath("//div[@role='dialog']//label[text()='" + label
+                                        + "']/following::div[@role='combobox'][1]"))
+                                .stream()
+                                .findFirst()
+                                .orElse(null),
+                        label)
                 .click();
         mirja.see("[role=option]", option).click();
         mirja.gone("[role=listbox]");
@@ -107,7 +113,9 @@ class DeliveriesTest {
 
     private static void ask(Browser mirja, String asked, String key) {
         var fields = mirja.until(
-                d -> d.findElements(By.cssSelector(".ofproduct aside input[type=text]")).size() >= 2
+                d -> d.findElements(By.cssSelector(".ofproduct aside input[type=text]"))
+                                        .size()
+                                >= 2
                         ? d.findElements(By.cssSelector(".ofproduct aside input[type=text]"))
                         : null,
                 "the fields to ask in");
