@@ -2240,7 +2240,6 @@ export interface components {
         DeliveryOverview: {
             /** Format: int32 */
             changed: number;
-            everDelivered: boolean;
             holes: components["schemas"]["SourceHole"][];
             kind: string;
             languages: components["schemas"]["LanguageVerdict"][];

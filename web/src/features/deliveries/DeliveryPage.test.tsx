@@ -33,7 +33,7 @@ const delivery = (number: number, some: Partial<Schemas["DeliveryReply"]> = {}):
 const texts: Schemas["Recipe"] = {
   id: 5,
   name: "Panel texts",
-  settings: { ...(BEGINNINGS.texts as Schemas["RecipeSettings"]), format: "csv", files: "one" },
+  settings: { ...BEGINNINGS.texts, format: "csv", files: "one" },
   active: true,
   version: 2,
 };
@@ -46,7 +46,6 @@ const desk = (some: Partial<Schemas["DeliveryOverview"]> = {}): Schemas["Deliver
     kind: "panel",
     nextNumber: 3,
     changed: 4,
-    everDelivered: true,
     recipes: [texts],
     plan: {
       gates: { blockers: "hold", share: 0, below: "hold", stale: "go" },

@@ -57,6 +57,7 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
   const [planning, setPlanning] = useState(false);
   const [recalling, setRecalling] = useState<number | null>(null);
   const [wrong, setWrong] = useState("");
+  const [asking, setAsking] = useState(false);
   const { product } = desk;
   const address = `/api/products/${encodeURIComponent(slug)}`;
   const history = useHistory(slug, product.nextNumber);
@@ -66,9 +67,11 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
   const failed = product.run?.status === "failed" ? product.run.message : "";
   const deliver = () => {
     setWrong("");
+    setAsking(true);
     ask(`${address}/deliveries`, { method: "POST" })
       .catch((failure: unknown) => setWrong(sentenceOf(failure)))
-      .finally(() => void again());
+      // Until the screen knows of it, a second press would ask for a second one.
+      .finally(() => void again().finally(() => setAsking(false)));
   };
   const from = Number(query.get("from") ?? 0);
   const to = Number(query.get("to") ?? 0);
@@ -222,7 +225,7 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
                     {t("delivery.try")}
                   </Button>
                 )}
-                <Button variant="contained" disabled={active.length === 0 || stops} onClick={deliver}>
+                <Button variant="contained" disabled={asking || active.length === 0 || stops} onClick={deliver}>
                   {t("delivery.deliver", { number: product.nextNumber })}
                 </Button>
               </>

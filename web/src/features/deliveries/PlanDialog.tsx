@@ -36,7 +36,9 @@ export function PlanDialog({ slug, plan, outboxThere, onDone, onClose }: Props) 
   const [zone, setZone] = useState(plan.version === 0 ? Intl.DateTimeFormat().resolvedOptions().timeZone : plan.zone);
   const [outbox, setOutbox] = useState(plan.outbox);
   const [wrong, setWrong] = useState("");
+  const [busy, setBusy] = useState(false);
   const save = () => {
+    setBusy(true);
     ask(`/api/products/${encodeURIComponent(slug)}/delivery/plan`, {
       method: "PUT",
       json: {
@@ -55,7 +57,8 @@ export function PlanDialog({ slug, plan, outboxThere, onDone, onClose }: Props) 
       },
     })
       .then(onDone)
-      .catch((failure: unknown) => setWrong(sentenceOf(failure)));
+      .catch((failure: unknown) => setWrong(sentenceOf(failure)))
+      .finally(() => setBusy(false));
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="plan-title">
@@ -166,7 +169,7 @@ export function PlanDialog({ slug, plan, outboxThere, onDone, onClose }: Props) 
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>{t("cancel")}</Button>
-          <Button type="submit" variant="contained">
+          <Button type="submit" variant="contained" disabled={busy}>
             {t("save")}
           </Button>
         </DialogActions>

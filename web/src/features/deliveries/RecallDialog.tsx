@@ -14,14 +14,17 @@ interface Props {
 export function RecallDialog({ slug, number, onDone, onClose }: Props) {
   const [reason, setReason] = useState("");
   const [wrong, setWrong] = useState("");
+  const [busy, setBusy] = useState(false);
   const recall = () => {
     if (reason.trim() === "") {
       setWrong(t("recall.sayWhy"));
       return;
     }
+    setBusy(true);
     ask(`/api/products/${encodeURIComponent(slug)}/deliveries/${number}/recall`, { method: "POST", json: { reason } })
       .then(onDone)
-      .catch((failure: unknown) => setWrong(sentenceOf(failure)));
+      .catch((failure: unknown) => setWrong(sentenceOf(failure)))
+      .finally(() => setBusy(false));
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="recall-title">
@@ -46,7 +49,7 @@ export function RecallDialog({ slug, number, onDone, onClose }: Props) {
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>{t("cancel")}</Button>
-          <Button type="submit" variant="contained" color="error">
+          <Button type="submit" variant="contained" disabled={busy} color="error">
             {t("delivery.recall")}
           </Button>
         </DialogActions>

@@ -36,7 +36,7 @@ const PAUSE_MS = 350;
 /** One thing that a product gets, with what it would make beside it while one chooses. */
 export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props) {
   const [name, setName] = useState(recipe?.name ?? "");
-  const [settings, setSettings] = useState<Settings>(recipe?.settings ?? (BEGINNINGS.texts as Settings));
+  const [settings, setSettings] = useState<Settings>(recipe?.settings ?? BEGINNINGS.texts);
   const [active, setActive] = useState(recipe?.active ?? true);
   const [wrong, setWrong] = useState("");
   const address = `/api/products/${encodeURIComponent(slug)}/recipes`;
@@ -45,8 +45,13 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
   const separated = settings.format === "csv";
   const tables = (useProducts().data ?? []).find((one) => one.slug === slug)?.tables ?? [];
   const uses = (table: string) => !settings.tables || settings.tables.length === 0 || settings.tables.includes(table);
+  const [busy, setBusy] = useState(false);
   const run = (work: Promise<unknown>) => {
-    work.then(onDone).catch((failure: unknown) => setWrong(sentenceOf(failure)));
+    setBusy(true);
+    work
+      .then(onDone)
+      .catch((failure: unknown) => setWrong(sentenceOf(failure)))
+      .finally(() => setBusy(false));
   };
   const save = (as: Recipe | null) => {
     if (name.trim() === "") {
@@ -95,7 +100,7 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
             />
             {!recipe &&
               choice("recipe.kind", settings.kind, ["texts", "selectors", "keys"], "recipe.kind", (kind) =>
-                setSettings(BEGINNINGS[kind] ?? settings),
+                setSettings(BEGINNINGS[kind as keyof typeof BEGINNINGS]),
               )}
             <TextField
               select
@@ -266,18 +271,19 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
             <>
               <Button
                 color="error"
+                disabled={busy}
                 onClick={() => run(ask(`${address}/${recipe.id}?version=${recipe.version}`, { method: "DELETE" }))}
                 sx={{ marginRight: "auto" }}
               >
                 {t("recipe.remove")}
               </Button>
-              <Button onClick={() => save(null)} disabled={name.trim() === recipe.name}>
+              <Button onClick={() => save(null)} disabled={busy || name.trim() === recipe.name}>
                 {t("recipe.copy")}
               </Button>
             </>
           )}
           <Button onClick={onClose}>{t("cancel")}</Button>
-          <Button type="submit" variant="contained">
+          <Button type="submit" variant="contained" disabled={busy}>
             {t("save")}
           </Button>
         </DialogActions>

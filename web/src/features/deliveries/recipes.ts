@@ -2,65 +2,33 @@ import { hasWords } from "../../words/spoken";
 import { t } from "../../words/words";
 import type { Settings } from "./useDeliveries";
 
-/** Kinds of recipes with what they begin as. */
-export const BEGINNINGS: Record<string, Settings> = {
-  texts: {
-    kind: "texts",
-    format: "json",
-    files: "each",
-    pattern: "{tag}.{ext}",
-    which: "visible",
-    languages: [],
-    texts: "settled",
-    hole: "out",
-    charset: "utf-8",
-    delimiter: "comma",
-    guard: false,
-    nested: false,
-    ascii: false,
-    prefix: "",
-    namespace: "",
-    numbers: false,
-  },
-  selectors: {
-    kind: "selectors",
-    format: "csv",
-    files: "one",
-    pattern: "languages.{ext}",
-    which: "visible",
-    languages: [],
-    texts: "settled",
-    hole: "out",
-    charset: "utf-8",
-    delimiter: "comma",
-    guard: false,
-    nested: false,
-    ascii: false,
-    prefix: "",
-    namespace: "",
-    numbers: false,
-  },
-  keys: {
-    kind: "keys",
-    format: "typescript",
-    files: "one",
-    pattern: "keys.{ext}",
-    which: "visible",
-    languages: [],
-    texts: "settled",
-    hole: "out",
-    charset: "utf-8",
-    delimiter: "comma",
-    guard: false,
-    nested: false,
-    ascii: false,
-    prefix: "",
-    namespace: "",
-    numbers: false,
-  },
+const TEXTS: Settings = {
+  kind: "texts",
+  format: "json",
+  files: "each",
+  pattern: "{tag}.{ext}",
+  which: "visible",
+  languages: [],
+  texts: "settled",
+  hole: "out",
+  charset: "utf-8",
+  delimiter: "comma",
+  guard: false,
+  nested: false,
+  ascii: false,
+  prefix: "",
+  namespace: "",
+  numbers: false,
 };
 
-export const TEXT_FORMATS = [
+/** What a recipe of each kind begins as. */
+export const BEGINNINGS = {
+  texts: TEXTS,
+  selectors: { ...TEXTS, kind: "selectors", format: "csv", files: "one", pattern: "languages.{ext}" },
+  keys: { ...TEXTS, kind: "keys", format: "typescript", files: "one", pattern: "keys.{ext}" },
+} satisfies Record<string, Settings>;
+
+const TEXT_FORMATS = [
   "csv",
   "json",
   "yaml",

@@ -1,6 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { useQueryClient } from "@tanstack/react-query";
 import { ask, type Schemas } from "../../api/client";
 import { atMostEvery, useLive } from "../../live/live";
 

@@ -16,8 +16,10 @@ public class Deliveries {
     private final DeliveryService deliveries;
     private final Recipes recipes;
     private final Plans plans;
+    private final ProductLoader products;
 
-    Deliveries(DeliveryService deliveries, Recipes recipes, Plans plans) {
+    Deliveries(DeliveryService deliveries, Recipes recipes, Plans plans, ProductLoader products) {
+        this.products = products;
         this.deliveries = deliveries;
         this.recipes = recipes;
         this.plans = plans;
@@ -32,7 +34,7 @@ public class Deliveries {
     /** Has a product go out every so many hours. */
     @Transactional
     public void every(long person, String product, @Nullable Integer hours, String zone) {
-        Plans.DeliveryPlan plan = plans.of(deliveries.product(product).id());
+        Plans.DeliveryPlan plan = plans.of(products.product(product).id());
         plans.change(
                 person,
                 product,

@@ -16,12 +16,12 @@ import java.nio.file.Path;
 import java.util.List;
 import mellow.server.common.Refusal;
 import mellow.server.common.TempFiles;
-import mellow.server.delivery.DeliveryService.DeliveredFile;
+import mellow.server.delivery.Delivering.RecipeExample;
+import mellow.server.delivery.DeliveryRecord.DeliveredFile;
+import mellow.server.delivery.DeliveryRecord.DeliveryReply;
+import mellow.server.delivery.DeliveryRecord.KeptDelivery;
 import mellow.server.delivery.DeliveryService.DeliveryOverview;
-import mellow.server.delivery.DeliveryService.DeliveryReply;
-import mellow.server.delivery.DeliveryService.KeptDelivery;
 import mellow.server.delivery.DeliveryService.ProductWaiting;
-import mellow.server.delivery.DeliveryService.RecipeExample;
 import mellow.server.people.Reading;
 import mellow.server.people.SignedIn;
 import mellow.server.run.RunService.RunReply;
@@ -183,7 +183,7 @@ class DeliveryController {
     @GetMapping("/products/{slug}/deliveries/try")
     void tried(@PathVariable String slug, @AuthenticationPrincipal SignedIn me, HttpServletResponse response)
             throws IOException {
-        Path archive = deliveries.tried(me.id(), slug, made -> {
+        Path archive = deliveries.tried(me.id(), slug, (made, languages) -> {
             List<Packing.Packed> packed = made.files().stream()
                     .map(file -> new Packing.Packed(
                             file.path(),
@@ -191,7 +191,7 @@ class DeliveryController {
                             file.bytes(),
                             () -> Files.newInputStream(file.content())))
                     .toList();
-            return archived(Packing.manifest(slug, List.of(), packed), packed);
+            return archived(Packing.manifest(slug, languages, packed), packed);
         });
         send(archive, slug + "-try.zip", response);
     }
@@ -243,7 +243,7 @@ class DeliveryController {
             @Valid @RequestBody RecallRequest wanted,
             @AuthenticationPrincipal SignedIn me) {
         deliveries.recall(me.id(), slug, number, wanted.reason());
-        outbox.recalled(slug, deliveries.product(slug).id());
+        outbox.recalled(slug);
         return desk(slug);
     }
 

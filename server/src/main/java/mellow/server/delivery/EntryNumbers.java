@@ -1,12 +1,12 @@
 package mellow.server.delivery;
 
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.Map;
-import mellow.server.table.TableInfo;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** Numbers that a product's programs know its entries by: given once, in table order, and never to another entry; those of entries that are gone stay gaps. */
+/** Numbers that a product's programs know its entries by: given once, as entries come, and never to another entry; those of entries that are gone stay gaps. */
 @Component
 class EntryNumbers {
 
@@ -16,47 +16,45 @@ class EntryNumbers {
         this.jdbc = jdbc;
     }
 
-    /** Those that were given. */
-    Map<Long, Integer> of(long product) {
+    /** The numbers of a product, and those that are given while something is made. */
+    static final class Numbers {
+        private final Map<Long, Integer> given;
+        private final Map<Long, Integer> added = new LinkedHashMap<>();
+        private int last;
+
+        private Numbers(Map<Long, Integer> given) {
+            this.given = given;
+            this.last =
+                    given.values().stream().mapToInt(Integer::intValue).max().orElse(0);
+        }
+
+        /** The number of an entry: the one that it has, or the next. */
+        int of(long entry) {
+            Integer had = given.get(entry);
+            return had != null ? had : added.computeIfAbsent(entry, one -> ++last);
+        }
+    }
+
+    /** The numbers of a product; whoever means to keep what is added holds the product's plan. */
+    Numbers of(long product) {
         Map<Long, Integer> given = new HashMap<>();
         jdbc.sql("select entry_id, number from entry_number where product_id = :product")
                 .param("product", product)
                 .query(row -> {
                     given.put(row.getLong(1), row.getInt(2));
                 });
-        return given;
+        return new Numbers(given);
     }
 
-    /** Gives a number to every entry that has none; whoever calls holds the product's plan. */
-    void give(Product product) {
-        jdbc.sql(
-                        """
-                        insert into entry_number (product_id, entry_id, number)
-                        select :product, e.id, coalesce((select max(number) from entry_number where product_id = :product), 0)
-                            + row_number() over (order by array_position(:tables::bigint[], e.table_id), e.position, e.id)
-                        from entry e where e.table_id = any(:tables) and e.removed_at is null
-                          and not exists (select 1 from entry_number n where n.product_id = :product and n.entry_id = e.id)
-                        """)
-                .param("product", product.id())
-                .param("tables", product.tables().stream().map(TableInfo::id).toArray(Long[]::new))
-                .update();
-    }
-
-    /** Those that were given, and those that would be given now. */
-    Map<Long, Integer> asGiven(Product product) {
-        Map<Long, Integer> given = of(product.id());
-        int[] next = {given.values().stream().mapToInt(Integer::intValue).max().orElse(0)};
-        jdbc.sql(
-                        """
-                        select e.id from entry e where e.table_id = any(:tables) and e.removed_at is null
-                        order by array_position(:tables::bigint[], e.table_id), e.position, e.id
-                        """)
-                .param("tables", product.tables().stream().map(TableInfo::id).toArray(Long[]::new))
-                .query(row -> {
-                    if (!given.containsKey(row.getLong(1))) {
-                        given.put(row.getLong(1), ++next[0]);
-                    }
-                });
-        return given;
+    /** Keeps what was added. */
+    void keep(long product, Numbers numbers) {
+        if (!numbers.added.isEmpty()) {
+            jdbc.sql(
+                            "insert into entry_number (product_id, entry_id, number) select :product, n.entry, n.number from unnest(:entries::bigint[], :numbers::int[]) n (entry, number)")
+                    .param("product", product)
+                    .param("entries", numbers.added.keySet().toArray(Long[]::new))
+                    .param("numbers", numbers.added.values().toArray(Integer[]::new))
+                    .update();
+        }
     }
 }

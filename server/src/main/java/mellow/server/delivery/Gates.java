@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import mellow.core.text.Places;
-import mellow.server.common.Refusal;
 
 /**
  * What must hold before a product goes out.
@@ -23,24 +22,9 @@ record Gates(@NotBlank String blockers, @Min(0) @Max(100) int share, @NotBlank S
     static final Gates USUAL = new Gates("hold", 0, "hold", "go");
 
     void requireSound() {
-        one("blockers", blockers, Set.of("hold", "stop", "out", "go"));
-        one("below", below, Set.of("hold", "stop"));
-        one("stale", stale, Set.of("go", "hole", "hold"));
-    }
-
-    private static void one(String field, String said, Set<String> known) {
-        if (!known.contains(said)) {
-            throw Refusal.unacceptable(
-                    "unknown-choice",
-                    "“{said}” is no choice for {field}; expected one of {expected}.",
-                    Map.of(
-                            "field",
-                            field,
-                            "said",
-                            said,
-                            "expected",
-                            String.join(", ", known.stream().sorted().toList())));
-        }
+        Choices.require("blockers", blockers, Set.of("hold", "stop", "out", "go"));
+        Choices.require("below", below, Set.of("hold", "stop"));
+        Choices.require("stale", stale, Set.of("go", "hole", "hold"));
     }
 
     /**

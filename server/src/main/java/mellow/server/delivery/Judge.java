@@ -1,11 +1,12 @@
 package mellow.server.delivery;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import mellow.core.language.LanguageTag;
 import mellow.core.product.ProductLanguage;
@@ -15,27 +16,31 @@ import mellow.server.table.TableInfo;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
-/** Says what may go out, from counters and from what the checks keep of each text: the cost does not grow with the texts that are in order. */
+/**
+ * Says what may go out, from counters and from what the checks keep of each text: four statements for any number of products, and the cost does not grow with the
+ * texts that are in order.
+ */
 @Component
 class Judge {
 
-    private static final String WHOLE =
+    private static final String ENTRIES =
             """
-            select t.slug, t.name, count(*)::int n from entry e join ledger_table t on t.id = e.table_id
-            where e.table_id = any(:tables) and e.removed_at is null and e.source = '' and e.shape <> 'asset' group by 1, 2 order by 2
+            select t.id, t.slug, t.name, t.entries, (select count(*)::int from entry e
+                where e.table_id = t.id and e.removed_at is null and e.source = '' and e.shape <> 'asset') holes
+            from ledger_table t where t.id = any(:tables)
             """;
     private static final String COUNTS = Coded.sql(
             """
-            select c.language_id, sum(c.entries) filter (where c.state = {state.settled} or c.state = {state.stale})::int settled,
+            select c.table_id, c.language_id, sum(c.entries) filter (where c.state = {state.settled} or c.state = {state.stale})::int settled,
                 sum(c.entries) filter (where c.state = {state.stale})::int stale, sum(c.entries) filter (where c.state = {state.offered})::int offers
-            from coverage c where c.table_id = any(:tables) group by 1
+            from coverage c where c.table_id = any(:tables) group by 1, 2
             """);
     private static final String BLOCKED = Coded.sql(
             """
-            select m.language_id, m.entry_id from finding_mask m
+            from finding_mask m
             join cell c on c.entry_id = m.entry_id and c.language_id = m.language_id and c.standing = {standing.settled}
             join entry e on e.id = m.entry_id and e.removed_at is null and e.translatable
-            where m.table_id = any(:tables) and m.language_id = any(:languages) and m.stops <> 0
+            where m.table_id = any(:tables) and m.stops <> 0
             """);
 
     private final LanguageService languages;
@@ -61,63 +66,107 @@ class Judge {
             List<Gates.GateReason> reasons,
             boolean start) {}
 
-    /**
-     * What may go out.
-     *
-     * @param blocked what would break, by language
-     */
-    record Judgement(List<SourceHole> holes, List<LanguageVerdict> languages, Map<LanguageTag, Set<Long>> blocked) {
+    /** What may go out. */
+    record Judgement(List<SourceHole> holes, List<LanguageVerdict> languages) {
 
-        boolean held(LanguageTag tag) {
-            return languages.stream()
-                    .anyMatch(one ->
-                            one.language().equals(tag.value()) && one.answer().equals("held"));
+        static final Judgement NOTHING = new Judgement(List.of(), List.of());
+    }
+
+    private record Place(long table, int language) {}
+
+    private record OfTable(int entries, SourceHole hole) {}
+
+    private record Counted(int settled, int stale, int offers) {
+
+        static final Counted NONE = new Counted(0, 0, 0);
+    }
+
+    /** What there is in some tables. */
+    final class Look {
+        private final Map<Long, OfTable> tables = new HashMap<>();
+        private final Map<Place, Counted> counted = new HashMap<>();
+        private final Map<Place, Integer> blocked = new HashMap<>();
+
+        private Look(Long[] numbers) {
+            jdbc.sql(ENTRIES).param("tables", numbers).query(row -> {
+                tables.put(
+                        row.getLong("id"),
+                        new OfTable(
+                                row.getInt("entries"),
+                                new SourceHole(row.getString("slug"), row.getString("name"), row.getInt("holes"))));
+            });
+            jdbc.sql(COUNTS).param("tables", numbers).query(row -> {
+                counted.put(
+                        new Place(row.getLong("table_id"), row.getInt("language_id")),
+                        new Counted(row.getInt("settled"), row.getInt("stale"), row.getInt("offers")));
+            });
+            jdbc.sql("select m.table_id, m.language_id, count(*)::int n " + BLOCKED + " group by 1, 2")
+                    .param("tables", numbers)
+                    .query(row -> {
+                        blocked.put(new Place(row.getLong("table_id"), row.getInt("language_id")), row.getInt("n"));
+                    });
+        }
+
+        /** What may go out of a product of these tables. */
+        Judgement judge(Product product, Gates gates) {
+            List<SourceHole> holes = product.tables().stream()
+                    .map(table -> Objects.requireNonNull(tables.get(table.id())).hole)
+                    .filter(hole -> hole.entries > 0)
+                    .toList();
+            List<LanguageVerdict> verdicts = new ArrayList<>();
+            for (ProductLanguage one : product.languages().all()) {
+                Gates.LanguageCounts counts = counts(product.tables(), one.tag());
+                Gates.Verdict verdict = gates.of(counts);
+                verdicts.add(new LanguageVerdict(
+                        one.tag().value(),
+                        verdict.answer(),
+                        counts,
+                        verdict.reasons(),
+                        one.tag().equals(product.languages().start())));
+            }
+            return new Judgement(holes, verdicts);
+        }
+
+        private Gates.LanguageCounts counts(List<TableInfo> of, LanguageTag tag) {
+            int number = languages.known(tag).orElse(LanguageService.NONE);
+            int entries = 0;
+            int settled = 0;
+            int stale = 0;
+            int offers = 0;
+            int stopped = 0;
+            for (TableInfo table : of) {
+                int there = Objects.requireNonNull(tables.get(table.id())).entries;
+                Place place = new Place(table.id(), number);
+                Counted here = counted.getOrDefault(place, Counted.NONE);
+                entries += there;
+                // A table says everything in the language that it is written in.
+                settled += table.source().equals(tag) ? there : here.settled;
+                stale += here.stale;
+                offers += here.offers;
+                stopped += blocked.getOrDefault(place, 0);
+            }
+            return new Gates.LanguageCounts(entries, settled, stale, stopped, offers);
         }
     }
 
-    Judgement of(Product product, Gates gates) {
-        Long[] tables = product.tables().stream().map(TableInfo::id).toArray(Long[]::new);
-        List<SourceHole> holes = jdbc.sql(WHOLE)
-                .param("tables", tables)
-                .query((row, n) -> new SourceHole(row.getString("slug"), row.getString("name"), row.getInt("n")))
-                .list();
-        Map<Integer, int[]> counts = new HashMap<>();
-        jdbc.sql(COUNTS).param("tables", tables).query(row -> {
-            counts.put(
-                    row.getInt("language_id"),
-                    new int[] {row.getInt("settled"), row.getInt("stale"), row.getInt("offers")});
-        });
-        int entries = jdbc.sql("select coalesce(sum(entries), 0)::int from ledger_table where id = any(:tables)")
-                .param("tables", tables)
-                .query(Integer.class)
-                .single();
-        Integer[] numbers = product.languages().all().stream()
-                .flatMap(one -> languages.known(one.tag()).stream())
-                .toArray(Integer[]::new);
-        Map<LanguageTag, Set<Long>> blocked = new LinkedHashMap<>();
-        jdbc.sql(BLOCKED).param("tables", tables).param("languages", numbers).query(row -> {
-            blocked.computeIfAbsent(languages.tag(row.getInt("language_id")), tag -> new HashSet<>())
-                    .add(row.getLong("entry_id"));
-        });
-        List<LanguageVerdict> verdicts = new ArrayList<>();
-        for (ProductLanguage one : product.languages().all()) {
-            int[] of = counts.getOrDefault(languages.known(one.tag()).orElse(-1), new int[3]);
-            boolean source =
-                    product.tables().stream().allMatch(table -> table.source().equals(one.tag()));
-            Gates.LanguageCounts told = new Gates.LanguageCounts(
-                    entries,
-                    source ? entries : of[0],
-                    of[1],
-                    blocked.getOrDefault(one.tag(), Set.of()).size(),
-                    of[2]);
-            Gates.Verdict verdict = gates.of(told);
-            verdicts.add(new LanguageVerdict(
-                    one.tag().value(),
-                    verdict.answer(),
-                    told,
-                    verdict.reasons(),
-                    one.tag().equals(product.languages().start())));
-        }
-        return new Judgement(holes, verdicts, blocked);
+    /** Looks at tables. */
+    Look at(Collection<TableInfo> tables) {
+        return new Look(numbers(tables));
+    }
+
+    /** What would break in a product's tables, by language. */
+    Map<LanguageTag, Set<Long>> blocked(Product product) {
+        Map<LanguageTag, Set<Long>> blocked = new HashMap<>();
+        jdbc.sql("select m.language_id, m.entry_id " + BLOCKED)
+                .param("tables", numbers(product.tables()))
+                .query(row -> {
+                    blocked.computeIfAbsent(languages.tag(row.getInt("language_id")), tag -> new HashSet<>())
+                            .add(row.getLong("entry_id"));
+                });
+        return blocked;
+    }
+
+    private static Long[] numbers(Collection<TableInfo> tables) {
+        return tables.stream().map(TableInfo::id).distinct().toArray(Long[]::new);
     }
 }

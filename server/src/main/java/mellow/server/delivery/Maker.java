@@ -6,8 +6,6 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
 import java.io.Writer;
-import java.nio.charset.Charset;
-import java.nio.charset.CharsetEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -27,22 +25,16 @@ import mellow.core.delivery.UndeliverableException;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
-import mellow.core.format.FileState;
 import mellow.core.format.FileText;
 import mellow.core.format.PlainForms;
-import mellow.core.format.csv.CsvDialect;
-import mellow.core.format.csv.CsvWriter;
 import mellow.core.format.json.JsonFormat;
 import mellow.core.format.registry.Formats;
 import mellow.core.format.registry.Losses;
-import mellow.core.format.sheet.Column;
 import mellow.core.format.yaml.YamlFormat;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
 import mellow.core.product.ProductLanguage;
-import mellow.core.product.TextResolver;
-import mellow.core.text.Shape;
 import mellow.server.language.LanguageService;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
@@ -57,6 +49,9 @@ import tools.jackson.databind.json.JsonMapper;
  */
 @Component
 class Maker {
+
+    /** No limit. */
+    static final int ALL = Integer.MAX_VALUE;
 
     private static final long NOBODY = 0;
     private static final JsonMapper JSON = JsonMapper.shared();
@@ -77,8 +72,8 @@ class Maker {
      * @param without languages that are held back and were never delivered
      * @param staleOut whether stale texts count as missing
      * @param blocked texts that are left out because they would break, by language
-     * @param numbers what stands for entries, by entry
-     * @param most entries of a table that are written, for an example; 0 for all
+     * @param numbers what stands for entries
+     * @param most entries of a table that are written, for an example; {@link #ALL} for all
      */
     record Order(
             Product product,
@@ -87,7 +82,7 @@ class Maker {
             Set<LanguageTag> without,
             boolean staleOut,
             Map<LanguageTag, Set<Long>> blocked,
-            Map<Long, Integer> numbers,
+            EntryNumbers.Numbers numbers,
             int most) {}
 
     /** Makes what one recipe says into {@code made}. */
@@ -157,12 +152,7 @@ class Maker {
     }
 
     private void read(TableInfo table, List<LanguageTag> in, int most, Consumer<RecordEntry> reader) {
-        int[] read = {0};
-        records.read(table.id(), NOBODY, in, entry -> {
-            if (most == 0 || read[0]++ < most) {
-                reader.accept(entry);
-            }
-        });
+        records.read(table.id(), NOBODY, in, most, reader);
     }
 
     private List<ProductLanguage> chosen(Recipe.RecipeSettings settings, Order order) {
@@ -205,11 +195,11 @@ class Maker {
                 out.write(JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(rows));
                 out.write('\n');
             } else {
-                try (Separated separated = new Separated(recipe, out)) {
+                try (SeparatedFile separated = new SeparatedFile(recipe, out)) {
                     for (SelectorTable.Row row : rows) {
                         separated.require("name", row.name(), row.tag());
                     }
-                    SelectorTable.csv(rows, recipe.settings().between(), separated.writer);
+                    SelectorTable.csv(rows, recipe.settings().between(), separated.writer());
                 }
             }
         });
@@ -226,7 +216,7 @@ class Maker {
                             entry.entryId().key(),
                             entry.entryId().context(),
                             entry.source().main(),
-                            recipe.settings().numbers() ? order.numbers.getOrDefault(entry.id(), 0) : null)));
+                            recipe.settings().numbers() ? order.numbers.of(entry.id()) : null)));
         }
         Recipe.RecipeSettings settings = recipe.settings();
         String prefix = settings.prefix().isBlank() ? order.product.of().slug() : settings.prefix();
@@ -274,7 +264,7 @@ class Maker {
         boolean itself = language.tag().equals(source);
         List<FileEntry> entries = new ArrayList<>();
         for (TableInfo table : tables) {
-            Texts texts = new Texts(recipe, order, table, List.of(language));
+            RecipeTexts texts = new RecipeTexts(recipe, order, table, List.of(language));
             read(table, texts.reads(), order.most, entry -> {
                 FileText text = texts.of(entry, 0);
                 if (!text.isEmpty() || !recipe.settings().hole().equals("out")) {
@@ -291,7 +281,7 @@ class Maker {
         switch (format.name()) {
             case "csv" ->
                 Losses.write(format, list, () -> {
-                    try (Separated separated = new Separated(recipe, out)) {
+                    try (SeparatedFile separated = new SeparatedFile(recipe, out)) {
                         EntryList plain = PlainForms.of(list);
                         separated.begin(hasContext(plain), List.of(language.tag()));
                         for (int i = 0; i < plain.size(); i++) {
@@ -337,18 +327,13 @@ class Maker {
             throws IOException {
         List<LanguageTag> tags = chosen.stream().map(ProductLanguage::tag).toList();
         if (recipe.settings().format().equals("csv")) {
-            boolean[] contexts = {false};
-            for (TableInfo table : recipe.settings().of(order.product.tables())) {
-                read(
-                        table,
-                        List.of(),
-                        order.most,
-                        entry -> contexts[0] |= !entry.entryId().context().isEmpty());
-            }
-            try (Separated separated = new Separated(recipe, out)) {
-                separated.begin(contexts[0], tags);
+            boolean contexts = records.anyContext(recipe.settings().of(order.product.tables()).stream()
+                    .map(TableInfo::id)
+                    .toList());
+            try (SeparatedFile separated = new SeparatedFile(recipe, out)) {
+                separated.begin(contexts, tags);
                 for (TableInfo table : recipe.settings().of(order.product.tables())) {
-                    Texts texts = new Texts(recipe, order, table, chosen);
+                    RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
                     read(table, texts.reads(), order.most, entry -> separated.all(texts.entry(entry)));
                 }
             }
@@ -359,7 +344,7 @@ class Maker {
         columns.addAll(tags);
         List<FileEntry> entries = new ArrayList<>();
         for (TableInfo table : recipe.settings().of(order.product.tables())) {
-            Texts texts = new Texts(recipe, order, table, chosen);
+            RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
             read(table, texts.reads(), order.most, entry -> texts.entry(entry).ifPresent(made -> {
                 List<FileText> all = new ArrayList<>();
                 if (!tags.contains(order.product.source())) {
@@ -381,7 +366,7 @@ class Maker {
         Losses.write(format, EntryList.of(Optional.of(order.product.source()), List.copyOf(columns), entries), out);
     }
 
-    private static FileEntry.Builder described(RecordEntry entry) {
+    static FileEntry.Builder described(RecordEntry entry) {
         return FileEntry.of(entry.entryId().key())
                 .context(entry.entryId().context())
                 .shape(entry.shape())
@@ -390,171 +375,5 @@ class Maker {
                 .section(entry.section())
                 .maxLength(entry.maxLength())
                 .translatable(entry.translatable());
-    }
-
-    /** What stands in files for the entries of one table, in some languages. */
-    private static final class Texts {
-        private final Recipe.RecipeSettings settings;
-        private final Order order;
-        private final TableInfo table;
-        private final List<ProductLanguage> in;
-        private final List<TextResolver> resolvers;
-
-        Texts(Recipe recipe, Order order, TableInfo table, List<ProductLanguage> in) {
-            this.settings = recipe.settings();
-            this.order = order;
-            this.table = table;
-            this.in = in;
-            this.resolvers = in.stream()
-                    .map(one -> new TextResolver(order.product.languages(), one.tag(), table.source()))
-                    .toList();
-        }
-
-        List<LanguageTag> reads() {
-            return resolvers.stream()
-                    .flatMap(one -> settings.hole().equals("borrowed")
-                            ? one.reads().stream()
-                            : one.reads().stream().limit(1))
-                    .distinct()
-                    .toList();
-        }
-
-        /** The entry with a text for each language; empty where it has none at all and holes are left out. */
-        Optional<FileEntry> entry(RecordEntry entry) {
-            List<FileText> texts = new ArrayList<>(in.size());
-            boolean any = false;
-            for (int i = 0; i < in.size(); i++) {
-                FileText text = of(entry, i);
-                any |= !text.isEmpty();
-                texts.add(text);
-            }
-            return any || !settings.hole().equals("out")
-                    ? Optional.of(described(entry).texts(texts).build())
-                    : Optional.empty();
-        }
-
-        /** What stands there for an entry in the language at {@code index}. */
-        FileText of(RecordEntry entry, int index) {
-            LanguageTag tag = in.get(index).tag();
-            if (!entry.translatable() || tag.equals(table.source())) {
-                return entry.source().in(FileState.SETTLED);
-            }
-            FileText own = inForce(entry, tag);
-            if (!own.isEmpty()) {
-                return own;
-            }
-            return switch (settings.hole()) {
-                case "borrowed" -> {
-                    FileText near = resolvers
-                            .get(index)
-                            .of(other -> inForce(entry, other), entry.source(), true)
-                            .text();
-                    yield near.isEmpty() ? keyOf(entry) : near.in(FileState.UNTRANSLATED);
-                }
-                case "source" ->
-                    entry.source().isEmpty() ? keyOf(entry) : entry.source().in(FileState.UNTRANSLATED);
-                case "key" -> keyOf(entry);
-                default -> FileText.NONE;
-            };
-        }
-
-        private static FileText keyOf(RecordEntry entry) {
-            return entry.shape() == Shape.ASSET
-                    ? FileText.NONE
-                    : FileText.plain(entry.entryId().key()).in(FileState.UNTRANSLATED);
-        }
-
-        private FileText inForce(RecordEntry entry, LanguageTag tag) {
-            Map<Long, TextLine> former = order.former.get(tag);
-            if (former != null) {
-                TextLine line = former.get(entry.id());
-                return line == null ? FileText.NONE : FileText.of(line.forms()).in(FileState.SETTLED);
-            }
-            RecordCell cell = entry.cell(tag);
-            boolean settled = cell.standing() == Standing.SETTLED;
-            boolean out = cell.text().isEmpty()
-                    || order.without.contains(tag)
-                    || (!settled && !settings.texts().equals("pencilled"))
-                    || (cell.stale() && (order.staleOut || settings.texts().equals("fresh")))
-                    || order.blocked.getOrDefault(tag, Set.of()).contains(entry.id());
-            return out ? FileText.NONE : cell.text().in(settled ? FileState.SETTLED : FileState.PENCILLED);
-        }
-    }
-
-    /** Separated text in a character set, which refuses what the set has no letters for. */
-    private static final class Separated implements AutoCloseable {
-        private final Recipe.RecipeSettings settings;
-        private final CharsetEncoder encoder;
-        private final Writer writer;
-        private @Nullable CsvWriter rows;
-        private List<LanguageTag> tags = List.of();
-
-        Separated(Recipe recipe, OutputStream out) throws IOException {
-            settings = recipe.settings();
-            boolean marked = settings.charset().endsWith("-bom");
-            Charset charset = Charset.forName(settings.charset().replace("-bom", ""));
-            encoder = charset.newEncoder();
-            writer = new BufferedWriter(new OutputStreamWriter(out, charset.newEncoder()));
-            if (marked) {
-                writer.write('\uFEFF');
-            }
-        }
-
-        void begin(boolean contexts, List<LanguageTag> in) throws IOException {
-            tags = in;
-            List<Column> columns = new ArrayList<>();
-            columns.add(Column.of("key", Column.Role.KEY));
-            if (contexts) {
-                columns.add(Column.of("context", Column.Role.CONTEXT));
-            }
-            in.forEach(tag -> columns.add(Column.text(tag.value(), tag)));
-            rows = new CsvWriter(writer, new CsvDialect(settings.between(), '"'), columns, settings.guard());
-            rows.header();
-        }
-
-        /** The rows of an entry: one, or one per form. */
-        void all(Optional<FileEntry> entry) {
-            entry.ifPresent(one -> {
-                EntryList plain = PlainForms.of(EntryList.of(Optional.empty(), tags, List.of(one)));
-                for (int i = 0; i < plain.size(); i++) {
-                    entry(plain.entry(i));
-                }
-            });
-        }
-
-        void entry(FileEntry entry) {
-            require(entry.key(), entry.key() + entry.context(), "");
-            for (int i = 0; i < tags.size(); i++) {
-                require(entry.key(), entry.text(i), tags.get(i).value());
-            }
-            try {
-                Objects.requireNonNull(rows).entry(entry);
-            } catch (IOException failed) {
-                throw new UncheckedIOException(failed);
-            }
-        }
-
-        void require(String key, String text, String language) {
-            if (encoder.canEncode(text)) {
-                return;
-            }
-            String letters = text.codePoints()
-                    .filter(c -> !encoder.canEncode(Character.toString(c)))
-                    .distinct()
-                    .limit(5)
-                    .mapToObj(Character::toString)
-                    .reduce("", String::concat);
-            throw new UndeliverableException(
-                    "letters-lacking",
-                    language.isEmpty()
-                            ? "The key {key} has letters that {charset} lacks: {letters}."
-                            : "{key} in {language} has letters that {charset} lacks: {letters}.",
-                    Map.of("key", key, "language", language, "charset", settings.charset(), "letters", letters));
-        }
-
-        @Override
-        public void close() throws IOException {
-            writer.flush();
-        }
     }
 }

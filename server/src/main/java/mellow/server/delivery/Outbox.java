@@ -33,6 +33,7 @@ class Outbox {
 
     private final JdbcClient jdbc;
     private final DeliveryFiles files;
+    private final Plans plans;
     private final Clock clock;
     private final TransactionTemplate each;
     private final String folder;
@@ -40,11 +41,13 @@ class Outbox {
     Outbox(
             JdbcClient jdbc,
             DeliveryFiles files,
+            Plans plans,
             Clock clock,
             PlatformTransactionManager transactions,
             @Value("${mellow.outbox:}") String folder) {
         this.jdbc = jdbc;
         this.files = files;
+        this.plans = plans;
         this.clock = clock;
         this.each = new TransactionTemplate(transactions);
         this.folder = folder;
@@ -57,22 +60,23 @@ class Outbox {
 
     private record Due(long id, long product, String slug, int number) {}
 
-    /** Lays everything there that has to go there still; of several servers one does each. */
+    /** Lays everything there that has to go there still; of several servers one does those of a product. */
     void catchUp() {
         if (!there()) {
             return;
         }
-        while (Boolean.TRUE.equals(each.execute(status -> one()))) {
-            // One after the other, each on record as soon as it lies there.
-            continue;
+        // One after the other, each on record as soon as it lies there.
+        boolean more = true;
+        while (more) {
+            more = Boolean.TRUE.equals(each.execute(status -> one()));
         }
     }
 
     private boolean one() {
         Optional<Due> due = jdbc.sql(
                         """
-                        select d.id, d.product_id, p.slug, d.number from delivery d join product p on p.id = d.product_id
-                        where d.to_outbox and d.outbox_at is null order by d.id limit 1 for update of d skip locked
+                        select d.id, d.product_id, p.slug, d.number from delivery d join product p on p.id = d.product_id join delivery_plan w on w.product_id = d.product_id
+                        where d.to_outbox and d.outbox_at is null order by d.id limit 1 for update of w skip locked
                         """)
                 .query((row, n) -> new Due(row.getLong(1), row.getLong(2), row.getString(3), row.getInt(4)))
                 .optional();
@@ -143,15 +147,23 @@ class Outbox {
     }
 
     /** Has {@code latest} point at the former one when one was recalled. */
-    void recalled(String slug, long product) {
-        if (!there() || !Files.isDirectory(Path.of(folder).resolve(slug))) {
+    void recalled(String slug) {
+        Path place = Path.of(folder).resolve(slug);
+        if (!there() || !Files.isDirectory(place)) {
             return;
         }
-        try {
-            point(product, Path.of(folder).resolve(slug));
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
-        }
+        each.executeWithoutResult(status -> {
+            long product = jdbc.sql("select id from product where slug = :slug and removed_at is null")
+                    .param("slug", slug)
+                    .query(Long.class)
+                    .single();
+            plans.hold(product);
+            try {
+                point(product, place);
+            } catch (IOException failed) {
+                throw new UncheckedIOException(failed);
+            }
+        });
     }
 
     private static void remove(Path part) throws IOException {

@@ -1,5 +1,7 @@
 package mellow.server.delivery;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.sql.Timestamp;
 import java.sql.Types;
 import java.time.Clock;
@@ -8,6 +10,7 @@ import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -79,18 +82,32 @@ class Plans {
     public DeliveryPlan of(long product) {
         return jdbc.sql("select * from delivery_plan where product_id = :product")
                 .param("product", product)
-                .query((row, n) -> new DeliveryPlan(
-                        JSON.readValue(row.getString("gates"), Gates.class),
-                        row.getBoolean("outbox"),
-                        row.getObject("every_hours", Integer.class),
-                        List.of((String[]) row.getArray("times").getArray()),
-                        row.getString("zone"),
-                        instant(row.getTimestamp("next_at")),
-                        instant(row.getTimestamp("last_at")),
-                        row.getString("last_said"),
-                        row.getInt("version")))
+                .query((row, n) -> plan(row))
                 .optional()
                 .orElse(DeliveryPlan.NONE);
+    }
+
+    /** The plans of all products that have one, by their numbers. */
+    @Transactional(readOnly = true)
+    public Map<Long, DeliveryPlan> all() {
+        Map<Long, DeliveryPlan> all = new HashMap<>();
+        jdbc.sql("select * from delivery_plan").query(row -> {
+            all.put(row.getLong("product_id"), plan(row));
+        });
+        return all;
+    }
+
+    private static DeliveryPlan plan(ResultSet row) throws SQLException {
+        return new DeliveryPlan(
+                JSON.readValue(row.getString("gates"), Gates.class),
+                row.getBoolean("outbox"),
+                row.getObject("every_hours", Integer.class),
+                List.of((String[]) row.getArray("times").getArray()),
+                row.getString("zone"),
+                instant(row.getTimestamp("next_at")),
+                instant(row.getTimestamp("last_at")),
+                row.getString("last_said"),
+                row.getInt("version"));
     }
 
     static @Nullable Instant instant(@Nullable Timestamp at) {
@@ -103,7 +120,11 @@ class Plans {
         people.rights(person).requireCoordinator("say when products go out");
         long product = products.find(slug).id();
         wanted.gates().requireSound();
-        Instant next = next(wanted);
+        DeliveryPlan before = of(product);
+        boolean sameTimes = Objects.equals(before.everyHours(), wanted.everyHours())
+                && before.times().equals(wanted.times())
+                && before.zone().equals(wanted.zone());
+        Instant next = sameTimes ? before.nextAt() : next(wanted);
         make(product);
         int changed = jdbc.sql(
                         """
@@ -126,9 +147,17 @@ class Plans {
         }
     }
 
-    /** Has a row for a product, to be held while something is delivered. */
+    /** Keeps every other delivery of a product waiting until this transaction ends. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void make(long product) {
+    public void hold(long product) {
+        make(product);
+        jdbc.sql("select product_id from delivery_plan where product_id = :product for update")
+                .param("product", product)
+                .query(Long.class)
+                .single();
+    }
+
+    private void make(long product) {
         jdbc.sql(
                         "insert into delivery_plan (product_id, gates) values (:product, cast(:gates as jsonb)) on conflict do nothing")
                 .param("product", product)

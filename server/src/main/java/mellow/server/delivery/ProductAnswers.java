@@ -48,13 +48,15 @@ class ProductAnswers {
             select entry_id, language_id, text, forms from cell where entry_id = any(:entries) and language_id = any(:languages) and standing = {standing.settled}
             """);
 
-    private final DeliveryService deliveries;
+    private final ProductLoader products;
+    private final Judge judge;
     private final LanguageService languages;
     private final Reading reading;
     private final JdbcClient jdbc;
 
-    ProductAnswers(DeliveryService deliveries, LanguageService languages, Reading reading, JdbcClient jdbc) {
-        this.deliveries = deliveries;
+    ProductAnswers(ProductLoader products, Judge judge, LanguageService languages, Reading reading, JdbcClient jdbc) {
+        this.products = products;
+        this.judge = judge;
         this.languages = languages;
         this.reading = reading;
         this.jdbc = jdbc;
@@ -95,7 +97,7 @@ class ProductAnswers {
      */
     @Transactional(readOnly = true)
     public AnswerReply answer(String slug, String how, String asked, String key) {
-        Product product = deliveries.product(slug);
+        Product product = products.product(slug);
         LanguageResolver resolver = new LanguageResolver(product.languages());
         LanguageResolver.Answer meant =
                 switch (how) {
@@ -122,11 +124,15 @@ class ProductAnswers {
         TextResolver texts = new TextResolver(product.languages(), meant.language(), entry.source);
         Map<Long, Map<LanguageTag, FileText>> inForce = inForce(List.of(entry.id), texts.reads());
         TextResolver.Answer shown = texts.of(
-                tag -> reading.reads(tag)
-                        ? inForce.getOrDefault(entry.id, Map.of()).getOrDefault(tag, FileText.NONE)
-                        : FileText.NONE,
+                tag -> inForce.getOrDefault(entry.id, Map.of()).getOrDefault(tag, FileText.NONE),
                 entry.text,
                 entry.translatable);
+        if (!reads(shown.from(), entry.source)) {
+            throw Refusal.forbidden(
+                    "own-languages-only",
+                    "What is shown is in {language}, which is none of your languages.",
+                    Map.of("language", shown.from()));
+        }
         return new AnswerReply(
                 meant.language().value(),
                 StepReply.of(meant.steps()),
@@ -135,6 +141,11 @@ class ProductAnswers {
                 shown.borrowed(),
                 shown.text().isEmpty(),
                 StepReply.of(shown.steps()));
+    }
+
+    /** Whether whoever asks may read a text; sources are read by everybody. */
+    private boolean reads(LanguageTag from, LanguageTag source) {
+        return from.equals(source) || reading.reads(from);
     }
 
     private record Entry(long id, LanguageTag source, FileText text, boolean translatable) {}
@@ -196,6 +207,7 @@ class ProductAnswers {
      * A text that people see in another language.
      *
      * @param language the language in which they look
+     * @param text what they see; empty for those who may not read it
      * @param from the language that they see
      */
     record BorrowedText(
@@ -218,7 +230,7 @@ class ProductAnswers {
      */
     @Transactional(readOnly = true)
     public BorrowedPage borrowed(String slug, String in, String find, int from) {
-        Product product = deliveries.product(slug);
+        Product product = products.product(slug);
         List<LanguageTag> tags = product.languages().all().stream()
                 .map(ProductLanguage::tag)
                 .filter(tag -> (in.isEmpty() || tag.value().equals(in)) && reading.reads(tag))
@@ -265,7 +277,7 @@ class ProductAnswers {
                     one.key,
                     one.context,
                     one.tag.value(),
-                    shown.text().forms(),
+                    reads(shown.from(), table.source()) ? shown.text().forms() : Map.of(),
                     shown.from().value(),
                     shown.from().equals(table.source())));
         }
@@ -303,9 +315,10 @@ class ProductAnswers {
     /** What would hurt later. */
     @Transactional(readOnly = true)
     public List<ProductWarning> warnings(String slug) {
-        Product product = deliveries.product(slug);
+        Product product = products.product(slug);
         List<ProductWarning> warnings = new ArrayList<>();
-        for (Judge.SourceHole hole : deliveries.overview(slug).holes()) {
+        for (Judge.SourceHole hole :
+                judge.at(product.tables()).judge(product, Gates.USUAL).holes()) {
             warnings.add(ProductWarning.of(
                     "base-not-whole",
                     hole.entries() == 1

@@ -6,6 +6,7 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import javax.lang.model.SourceVersion;
 import mellow.core.delivery.FilePattern;
 import mellow.core.delivery.KeyConstants;
 import mellow.core.format.registry.Formats;
@@ -123,7 +124,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
         }
 
         void requireSound() {
-            one("kind", kind, Set.of("texts", "selectors", "keys"));
+            Choices.require("kind", kind, Set.of("texts", "selectors", "keys"));
             if (ofTexts()) {
                 if (Formats.named(format).isEmpty()) {
                     throw Refusal.unacceptable(
@@ -138,21 +139,21 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
                             Map.of("field", "files", "format", format));
                 }
             } else {
-                one("format", format, FORMATS.getOrDefault(kind, Set.of()));
+                Choices.require("format", format, FORMATS.getOrDefault(kind, Set.of()));
             }
-            one("files", files, Set.of("each", "table", "one"));
-            one("which", which, Set.of("visible", "all", "chosen"));
-            one("texts", texts, Set.of("settled", "fresh", "pencilled"));
-            one("hole", hole, Set.of("out", "empty", "borrowed", "source", "key"));
-            one("delimiter", delimiter, Set.of("comma", "semicolon", "tab"));
-            one("charset", charset, CHARSETS);
+            Choices.require("files", files, Set.of("each", "table", "one"));
+            Choices.require("which", which, Set.of("visible", "all", "chosen"));
+            Choices.require("texts", texts, Set.of("settled", "fresh", "pencilled"));
+            Choices.require("hole", hole, Set.of("out", "empty", "borrowed", "source", "key"));
+            Choices.require("delimiter", delimiter, Set.of("comma", "semicolon", "tab"));
+            Choices.require("charset", charset, CHARSETS);
             if (!format.equals("csv") && !charset.equals("utf-8")) {
                 throw Refusal.unacceptable(
                         "charset-of-format",
                         "Only separated text is written in another character set.",
                         Map.of("field", "charset"));
             }
-            if (!namespace.matches("([a-z_][a-z0-9_]*(\\.[a-z_][a-z0-9_]*)*)?")) {
+            if (!namespace.isEmpty() && !SourceVersion.isName(namespace)) {
                 throw Refusal.unacceptable(
                         "bad-namespace",
                         "A Java package is written as org.example.words.",
@@ -166,21 +167,6 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
                             "The name has a place {place}, and there is none of that name.",
                             Map.of("field", "pattern", "place", "{" + place.substring(0, end) + "}"));
                 }
-            }
-        }
-
-        private static void one(String field, String said, Set<String> known) {
-            if (!known.contains(said)) {
-                throw Refusal.unacceptable(
-                        "unknown-choice",
-                        "“{said}” is no choice for {field}; expected one of {expected}.",
-                        Map.of(
-                                "field",
-                                field,
-                                "said",
-                                said,
-                                "expected",
-                                String.join(", ", known.stream().sorted().toList())));
             }
         }
     }

@@ -1,5 +1,6 @@
 package mellow.server.delivery;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mellow.server.common.Refusal;
@@ -40,6 +41,17 @@ class Recipes {
                         row.getBoolean("active"),
                         row.getInt("version")))
                 .list();
+    }
+
+    /** How many recipes of each product are switched on, by the product's number. */
+    @Transactional(readOnly = true)
+    public Map<Long, Integer> active() {
+        Map<Long, Integer> active = new HashMap<>();
+        jdbc.sql("select product_id, count(*)::int n from recipe where active and removed_at is null group by 1")
+                .query(row -> {
+                    active.put(row.getLong("product_id"), row.getInt("n"));
+                });
+        return active;
     }
 
     /** Makes a recipe; its number. */

@@ -17,7 +17,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import mellow.core.language.LanguageTag;
@@ -167,19 +166,14 @@ public class ProductService {
             String prefix) {}
 
     /**
-     * The languages of a product as answers are found among them; empty when it has none.
+     * The languages of a product, which has one at least, as answers are found among them.
      *
      * @param source the language that is started in where the product does not say
      */
-    @Transactional(readOnly = true)
-    public Optional<ProductLanguages> languages(String slug, LanguageTag source) {
-        ProductReply product = find(slug);
-        if (product.languages().isEmpty()) {
-            return Optional.empty();
-        }
+    public static ProductLanguages languages(ProductReply product, LanguageTag source) {
         Map<String, LanguageTag> hosts = new HashMap<>();
         product.hosts().forEach((host, tag) -> hosts.put(host, new LanguageTag(tag)));
-        return Optional.of(ProductLanguages.of(
+        return ProductLanguages.of(
                 product.languages().stream()
                         .map(one -> new ProductLanguage(
                                 new LanguageTag(one.language().tag()),
@@ -190,7 +184,7 @@ public class ProductService {
                         .toList(),
                 product.start() == null ? null : new LanguageTag(product.start()),
                 source,
-                hosts));
+                hosts);
     }
 
     /** All products by name. */

@@ -37,9 +37,12 @@ public class RecordReader {
             from entry e
             left join cell c on c.entry_id = e.id and c.language_id = any(?)
             left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = {answer.open} and o.author_id = ?
-            where e.table_id = ? and e.removed_at is null
+            where e.table_id = ? and e.removed_at is null %s
             order by e.position, e.id
             """);
+
+    private static final String FIRST =
+            "and e.id in (select id from entry where table_id = ? and removed_at is null order by position, id limit ?)";
 
     private final JdbcTemplate jdbc;
     private final LanguageService languages;
@@ -55,6 +58,12 @@ public class RecordReader {
      * the entries and of those cells.
      */
     public void read(long table, long person, Collection<LanguageTag> in, Consumer<RecordEntry> reader) {
+        read(table, person, in, Integer.MAX_VALUE, reader);
+    }
+
+    /** The same for the first {@code most} entries; the cost is that of those. */
+    public void read(long table, long person, Collection<LanguageTag> in, int most, Consumer<RecordEntry> reader) {
+        boolean all = most == Integer.MAX_VALUE;
         Grouping grouping = new Grouping(reader);
         Integer[] numbers = in.stream()
                 .flatMap(tag -> languages.known(tag).stream())
@@ -62,15 +71,27 @@ public class RecordReader {
                 .toArray(Integer[]::new);
         jdbc.query(
                 connection -> {
-                    PreparedStatement statement = connection.prepareStatement(RECORD);
+                    PreparedStatement statement = connection.prepareStatement(RECORD.formatted(all ? "" : FIRST));
                     statement.setLong(1, person);
                     statement.setArray(2, connection.createArrayOf("int4", numbers));
                     statement.setLong(3, person);
                     statement.setLong(4, table);
+                    if (!all) {
+                        statement.setLong(5, table);
+                        statement.setInt(6, most);
+                    }
                     return statement;
                 },
                 grouping);
         grouping.finish();
+    }
+
+    /** Whether any entry of these tables has a context. */
+    public boolean anyContext(Collection<Long> tables) {
+        return Boolean.TRUE.equals(jdbc.query(
+                "select exists (select 1 from entry where table_id = any(?) and removed_at is null and context <> '')",
+                statement -> statement.setArray(1, statement.getConnection().createArrayOf("int8", tables.toArray())),
+                row -> row.next() && row.getBoolean(1)));
     }
 
     private static FileText text(@Nullable String text, @Nullable String forms) {

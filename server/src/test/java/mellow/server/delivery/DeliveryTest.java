@@ -208,10 +208,11 @@ class DeliveryTest extends ServerTest {
                         "number;tag;name;direction;start\r\n1;fi;suomi;ltr;1\r\n2;et;eesti;ltr;0\r\n3;de;Deutsch;ltr;0\r\n4;pl;polski;ltr;0\r\n");
         assertThat(new String(files.get("panel_keys.h"), StandardCharsets.UTF_8))
                 .contains("#define PANEL_RAMP_UP 1 /* Ramp up */", "#define PANEL_TANK_FULL 4 /* Tank full, stop */");
-        assertThat(deliveries.languagesOf("panel", 1))
-                .containsEntry("fi", 4)
-                .containsEntry("et", 3)
-                .containsEntry("pl", 3);
+        assertThat(
+                        ledger.ask(
+                                String.class,
+                                "select string_agg(l.tag || t.texts, ' ' order by l.tag) from delivery_texts t join language l on l.id = t.language_id"))
+                .isEqualTo("de4 et3 fi4 pl3");
     }
 
     @Test

@@ -1,0 +1,107 @@
+package mellow.server.delivery;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import mellow.core.cell.Standing;
+import mellow.core.format.FileEntry;
+import mellow.core.format.FileState;
+import mellow.core.format.FileText;
+import mellow.core.language.LanguageTag;
+import mellow.core.merge.RecordCell;
+import mellow.core.merge.RecordEntry;
+import mellow.core.product.ProductLanguage;
+import mellow.core.product.TextResolver;
+import mellow.core.text.Shape;
+import mellow.server.table.TableInfo;
+
+/** What stands in files for the entries of one table, in some languages. */
+final class RecipeTexts {
+    private final Recipe.RecipeSettings settings;
+    private final Maker.Order order;
+    private final TableInfo table;
+    private final List<ProductLanguage> in;
+    private final List<TextResolver> resolvers;
+
+    RecipeTexts(Recipe recipe, Maker.Order order, TableInfo table, List<ProductLanguage> in) {
+        this.settings = recipe.settings();
+        this.order = order;
+        this.table = table;
+        this.in = in;
+        this.resolvers = in.stream()
+                .map(one -> new TextResolver(order.product().languages(), one.tag(), table.source()))
+                .toList();
+    }
+
+    List<LanguageTag> reads() {
+        return resolvers.stream()
+                .flatMap(one -> settings.hole().equals("borrowed")
+                        ? one.reads().stream()
+                        : one.reads().stream().limit(1))
+                .distinct()
+                .toList();
+    }
+
+    /** The entry with a text for each language; empty where it has none at all and holes are left out. */
+    Optional<FileEntry> entry(RecordEntry entry) {
+        List<FileText> texts = new ArrayList<>(in.size());
+        boolean any = false;
+        for (int i = 0; i < in.size(); i++) {
+            FileText text = of(entry, i);
+            any |= !text.isEmpty();
+            texts.add(text);
+        }
+        return any || !settings.hole().equals("out")
+                ? Optional.of(Maker.described(entry).texts(texts).build())
+                : Optional.empty();
+    }
+
+    /** What stands there for an entry in the language at {@code index}. */
+    FileText of(RecordEntry entry, int index) {
+        LanguageTag tag = in.get(index).tag();
+        if (!entry.translatable() || tag.equals(table.source())) {
+            return entry.source().in(FileState.SETTLED);
+        }
+        FileText own = inForce(entry, tag);
+        if (!own.isEmpty()) {
+            return own;
+        }
+        return switch (settings.hole()) {
+            case "borrowed" -> {
+                FileText near = resolvers
+                        .get(index)
+                        .of(other -> inForce(entry, other), entry.source(), true)
+                        .text();
+                yield near.isEmpty() ? keyOf(entry) : near.in(FileState.UNTRANSLATED);
+            }
+            case "source" ->
+                entry.source().isEmpty() ? keyOf(entry) : entry.source().in(FileState.UNTRANSLATED);
+            case "key" -> keyOf(entry);
+            default -> FileText.NONE;
+        };
+    }
+
+    private static FileText keyOf(RecordEntry entry) {
+        return entry.shape() == Shape.ASSET
+                ? FileText.NONE
+                : FileText.plain(entry.entryId().key()).in(FileState.UNTRANSLATED);
+    }
+
+    private FileText inForce(RecordEntry entry, LanguageTag tag) {
+        Map<Long, TextLine> former = order.former().get(tag);
+        if (former != null) {
+            TextLine line = former.get(entry.id());
+            return line == null ? FileText.NONE : FileText.of(line.forms()).in(FileState.SETTLED);
+        }
+        RecordCell cell = entry.cell(tag);
+        boolean settled = cell.standing() == Standing.SETTLED;
+        boolean out = cell.text().isEmpty()
+                || order.without().contains(tag)
+                || (!settled && !settings.texts().equals("pencilled"))
+                || (cell.stale() && (order.staleOut() || settings.texts().equals("fresh")))
+                || order.blocked().getOrDefault(tag, Set.of()).contains(entry.id());
+        return out ? FileText.NONE : cell.text().in(settled ? FileState.SETTLED : FileState.PENCILLED);
+    }
+}
