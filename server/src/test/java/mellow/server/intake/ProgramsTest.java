@@ -101,6 +101,43 @@ class ProgramsTest extends ServerTest {
     }
 
     @Test
+    void deliversAProductByATokenForAllTablesAndByNoOther() throws Exception {
+        String sends = token("\"takesIn\":false,\"sendsOut\":true");
+        String one = token("\"takesIn\":false,\"sendsOut\":true,\"table\":\"ramp\"");
+        String takes = token("\"takesIn\":true,\"sendsOut\":false");
+        for (String path : new String[] {
+            "/api/products/app/deliveries",
+            "/api/products/app/deliveries/run",
+            "/api/products/app/deliveries/try",
+            "/api/products/app/deliveries/1/archive"
+        }) {
+            assertThat(http.anonymous(get(path).header("Authorization", "Bearer " + sends))
+                            .status())
+                    .as(path)
+                    .isEqualTo(404);
+            assertThat(http.anonymous(get(path).header("Authorization", "Bearer " + one))
+                            .status())
+                    .as(path)
+                    .isEqualTo(403);
+            assertThat(http.anonymous(get(path).header("Authorization", "Bearer " + takes))
+                            .status())
+                    .as(path)
+                    .isEqualTo(403);
+        }
+        for (String path : new String[] {
+            "/api/products/app/delivery",
+            "/api/products/app",
+            "/api/products/app/deliveries/1/recall",
+            "/api/products/app/recipes"
+        }) {
+            assertThat(http.anonymous(get(path).header("Authorization", "Bearer " + sends))
+                            .status())
+                    .as(path)
+                    .isEqualTo(403);
+        }
+    }
+
+    @Test
     void anUnknownExpiredOrEndedTokenOpensNothing() throws Exception {
         assertThat(push("mellow-guess", "table=ramp", SECOND).code()).isEqualTo("unknown-token");
         String token = token("\"takesIn\":true,\"sendsOut\":false");

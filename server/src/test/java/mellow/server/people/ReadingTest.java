@@ -3,13 +3,19 @@ package mellow.server.people;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import mellow.core.merge.Arrival;
+import mellow.server.delivery.Deliveries;
+import mellow.server.product.ProductService;
+import mellow.server.product.ProductService.Definition;
+import mellow.server.product.ProductService.Selected;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.test.context.TestPropertySource;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Where a setting says so, people read their languages alone, by whatever endpoint. */
 @TestPropertySource(properties = "mellow.reading=own")
@@ -17,6 +23,12 @@ class ReadingTest extends ServerTest {
 
     @Autowired
     private Http http;
+
+    @Autowired
+    private ProductService products;
+
+    @Autowired
+    private Deliveries deliveries;
 
     private long mara;
     private long wanda;
@@ -59,6 +71,70 @@ class ReadingTest extends ServerTest {
         assertThat(read(wanda, "/api/tables/ramp/export/fresh?format=csv")).contains("Rampa");
         assertThat(read(wanda, "/api/tables/ramp/export/in-place?file=Ramp.csv"))
                 .startsWith("403");
+    }
+
+    @Test
+    void whatIsDeliveredAndBorrowedIsReadInOnesOwnLanguagesAlone() throws Exception {
+        ledger.takeIn(mara, "Ramp", "key,en,de\nonly,Hatch,Luke zu\n", Arrival.SETTLED);
+        products.create(
+                mara,
+                new Definition(
+                        0,
+                        "App",
+                        "app",
+                        List.of("ramp"),
+                        List.of(new Selected("pl", null, false, null, List.of("de"), null), new Selected("de", null)),
+                        "pl"));
+        deliveries.addRecipe(
+                mara,
+                "app",
+                "Web",
+                JsonMapper.shared()
+                        .readTree(
+                                """
+                                {"kind":"texts","format":"json","files":"each","pattern":"{tag}.json","which":"all","languages":[],"texts":"settled","hole":"borrowed",
+                                 "charset":"utf-8","delimiter":"comma","guard":false,"nested":false,"ascii":false,"prefix":"","namespace":"","numbers":false}
+                                """));
+        deliveries.deliver(mara, "app");
+        for (String path : new String[] {
+            "/api/products/app/borrowed",
+            "/api/products/app/answer?how=tag&asked=pl&key=only",
+            "/api/products/app/answer?how=tag&asked=de&key=up",
+            "/api/products/app/delivery",
+            "/api/products/app/deliveries",
+            "/api/products/app/deliveries/1/files",
+            "/api/products/app/deliveries/1/archive",
+            "/api/products/app/deliveries/1/file?path=pl.json",
+            "/api/products/app/deliveries/compare?from=1&to=1",
+            "/api/products/app/deliveries/try",
+            "/api/products/app/warnings",
+            "/api/deliveries"
+        }) {
+            assertThat(read(wanda, path)).as(path).doesNotContain("Rampe hoch").doesNotContain("Luke zu");
+        }
+        assertThat(http.get(wanda, "/api/products/app/delivery")
+                        .body()
+                        .path("product")
+                        .path("languages")
+                        .findValuesAsString("language"))
+                .containsExactly("pl");
+        assertThat(http.get(wanda, "/api/products/app/deliveries")
+                        .body()
+                        .path(0)
+                        .path("languages")
+                        .findValuesAsString("language"))
+                .containsExactly("pl");
+        assertThat(http.get(wanda, "/api/products/app/deliveries/1/files")
+                        .body()
+                        .findValuesAsString("path"))
+                .containsExactly("pl.json");
+        assertThat(read(wanda, "/api/products/app/borrowed")).contains("\"only\"");
+        assertThat(read(wanda, "/api/products/app/answer?how=tag&asked=pl&key=up"))
+                .contains("Rampa");
+        assertThat(read(wanda, "/api/products/app/deliveries/1/archive")).startsWith("403");
+        assertThat(read(mara, "/api/products/app/borrowed")).contains("Luke zu");
+        assertThat(read(mara, "/api/products/app/deliveries/1/file?path=pl.json"))
+                .contains("Luke zu");
     }
 
     @Test

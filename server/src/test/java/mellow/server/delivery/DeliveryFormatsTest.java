@@ -1,0 +1,138 @@
+package mellow.server.delivery;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import mellow.core.format.FileReading;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.registry.Formats;
+import mellow.core.language.LanguageTag;
+import mellow.core.merge.Arrival;
+import mellow.server.product.ProductService;
+import mellow.server.product.ProductService.Definition;
+import mellow.server.product.ProductService.Selected;
+import mellow.server.support.ServerTest;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Texts that are hard to write come back from every format as they are in the record. */
+class DeliveryFormatsTest extends ServerTest {
+
+    private static final LanguageTag DE = new LanguageTag("de");
+    private static final Map<String, String> HARD = new TreeMap<>(Map.of(
+            "a.lines", "Erste Zeile\nZweite Zeile\n\nNach einer leeren",
+            "b.quotes", "Er sagt „Halt“, 'stop' und \"aus\"",
+            "c.link", "Mehr auf <a href=\"https://ferry.ostrel.example/?a=1&b=2\">der Seite</a>",
+            "d.apostrophe", "Geht's? @home ?mark \\n ist kein Umbruch",
+            "e.spaces", "  vorn und hinten  ",
+            "f.emoji", "Anker ⚓ und Fähre 🛳️ an Bord",
+            "g.percent", "%1$d von 100 %, {name}, ${x}",
+            "h.tab", "Spalte\tSpalte; Komma, Punkt",
+            "i.colon", "yes: nein # kein Kommentar",
+            "j.comment", "/* kein */ Kommentar // hier"));
+
+    @Autowired
+    private Deliveries port;
+
+    @Autowired
+    private DeliveryService deliveries;
+
+    @Autowired
+    private DeliveryFiles files;
+
+    @Autowired
+    private Recipes recipes;
+
+    @Autowired
+    private ProductService products;
+
+    @Autowired
+    private TransactionTemplate transaction;
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "csv",
+                "json",
+                "json nested",
+                "yaml",
+                "yaml nested",
+                "properties",
+                "android",
+                "po",
+                "mo",
+                "xliff-1.2",
+                "xliff-2",
+                "xlsx",
+                "ods",
+                "tmx",
+                "ledger-json"
+            })
+    void everyTextComesBack(String name) throws Exception {
+        long mara = ledger.coordinator("mara");
+        StringBuilder csv = new StringBuilder("key,en,de\n");
+        // What a source has of placeholders and links its text has, too: nothing is held back.
+        HARD.forEach((key, text) -> csv.append(key + ",\"So: " + quoted(text) + "\",\"" + quoted(text) + "\"\n"));
+        ledger.takeIn(mara, "Hard", csv.toString(), Arrival.SETTLED);
+        products.create(
+                mara, new Definition(0, "Hard", "app", List.of("hard"), List.of(new Selected("de", null)), null));
+        String format = name.replace(" nested", "");
+        recipes.add(
+                mara,
+                "hard",
+                name,
+                new Recipe.RecipeSettings(
+                        "texts",
+                        format,
+                        "each",
+                        "{tag}.{ext}",
+                        "all",
+                        List.of(),
+                        null,
+                        "settled",
+                        "out",
+                        "utf-8",
+                        "comma",
+                        false,
+                        name.endsWith("nested"),
+                        false,
+                        "",
+                        "",
+                        false));
+        transaction.executeWithoutResult(status -> port.deliver(mara, "hard"));
+
+        Packing.Packed file = files.of(deliveries.found("hard", 1).id()).get(0);
+        byte[] bytes;
+        try (InputStream in = file.content().open()) {
+            bytes = in.readAllBytes();
+        }
+        FileReading read = Formats.named(format)
+                .orElseThrow()
+                .read(file.path(), bytes, ReadOptions.AUTOMATIC.in(DE).from(new LanguageTag("en")));
+        int column = read.languages().indexOf(DE);
+        Map<String, String> texts = new LinkedHashMap<>();
+        List<String> keys = new ArrayList<>();
+        for (int i = 0; i < read.size(); i++) {
+            keys.add(read.entry(i).key());
+            texts.put(read.entry(i).key(), read.entry(i).text(column));
+        }
+        assertThat(keys).hasSize(HARD.size());
+        if (format.equals("mo") || format.equals("tmx")) {
+            // Keys there are by the source; the texts are what counts.
+            assertThat(texts.values()).containsExactlyInAnyOrderElementsOf(HARD.values());
+        } else {
+            assertThat(texts).containsExactlyInAnyOrderEntriesOf(HARD);
+        }
+    }
+
+    private static String quoted(String text) {
+        return text.replace("\"", "\"\"");
+    }
+}
