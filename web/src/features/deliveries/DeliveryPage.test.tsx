@@ -109,10 +109,18 @@ describe("the deliveries of a product", () => {
     expect(screen.getByText("by itself")).toBeInTheDocument();
   });
 
-  it("deliver by a button, and say what the server says when a gate stops it", async () => {
+  it("deliver by a button", async () => {
     const asked = open();
+    await userEvent.dblClick(await screen.findByRole("button", { name: "Deliver no. 3" }));
+    await waitFor(() => expect(screen.getByRole("button", { name: "Deliver no. 3" })).toBeEnabled());
+    // Once, however quickly one presses.
+    expect(asked.filter((one) => one.method === "POST")).toHaveLength(1);
+  });
+
+  it("say what the server says when it is being done already", async () => {
+    open({ "POST /api/products/panel/deliveries": refusal(409, "already-going", "This is being done already.") });
     await userEvent.click(await screen.findByRole("button", { name: "Deliver no. 3" }));
-    await waitFor(() => expect(asked.filter((one) => one.method === "POST")).toHaveLength(1));
+    expect(await screen.findByText("This is being done already.")).toBeInTheDocument();
   });
 
   it("say why the last try failed", async () => {

@@ -64,16 +64,6 @@ public record FilePattern(String pattern) {
         return whole;
     }
 
-    /** Whether a name has one of these places, so that files differ by it. */
-    public boolean has(String... places) {
-        for (String place : places) {
-            if (pattern.contains("{" + place + "}")) {
-                return true;
-            }
-        }
-        return false;
-    }
-
     private String value(String place, Fill fill) {
         LanguageTag tag = fill.language;
         String value =

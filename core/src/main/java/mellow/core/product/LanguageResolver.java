@@ -223,12 +223,7 @@ public final class LanguageResolver {
                 return found;
             }
         }
-        String language = new LanguageTag(canonical).language();
-        Optional<LanguageTag> found = first(one -> !one.language.hidden()
-                && one.language.tag().language().equals(language)
-                && Lineage.script(one.canonical).equals(script));
-        found.ifPresent(tag -> steps.add(new Step("same-script", "the same language in the same script", Map.of())));
-        return found;
+        return Optional.empty();
     }
 
     private Optional<LanguageTag> first(Predicate<Known> wanted) {

@@ -60,6 +60,9 @@ class KeyConstantsTest {
                     Ελλάδα,         ELLADA,         ellada
                     😀,             U1F600,         u1f600
                     ...,            _,              _
+                    a→b,            A_B,            aB
+                    a–b,            A_B,            aB
+                    ramp𝒜,          RAMPU1D49C,     rampu1d49c
                     ALLCAPS,        ALLCAPS,        allcaps
                     """)
     void keysBecomeNames(String key, String upper, String camel) {
@@ -129,5 +132,37 @@ class KeyConstantsTest {
     void typeScriptHasOneNameForEach() {
         assertThat(written(new KeyConstants(Language.TYPESCRIPT, "", ""), List.of(new Key("new", "", "New */", null))))
                 .isEqualTo("/** New * / */\nexport const new_ = \"new\";\n");
+    }
+
+    @Test
+    void aPackageStandsBeforeTheClassAndEveryFileHasItsEnding() {
+        assertThat(written(
+                        new KeyConstants(Language.JAVA, "deck texts", "org.ostrel.words"),
+                        List.of(new Key("up", "", "Ramp up", 7))))
+                .isEqualTo(
+                        """
+                        package org.ostrel.words;
+
+                        /** Keys of texts. */
+                        public final class DeckTexts {
+
+                            private DeckTexts() {}
+
+                            /** Ramp up */
+                            public static final int UP = 7;
+                        }
+                        """);
+        assertThat(Language.JAVA.ending() + " " + Language.TYPESCRIPT.ending() + " " + Language.C.ending())
+                .isEqualTo("java ts h");
+    }
+
+    @Test
+    void lettersAtTheEdgeOfAsciiAreEscaped() {
+        assertThat(written(
+                        new KeyConstants(Language.TYPESCRIPT, "", ""),
+                        List.of(new Key("a ~\u007f\u001f", "", "", null))))
+                .contains("\"a ~\\u007f\\u001f\"");
+        assertThat(written(new KeyConstants(Language.C, "p", ""), List.of(new Key("a ~\u007f\u001f", "", "", null))))
+                .contains("\"a ~\\177\\037\"");
     }
 }

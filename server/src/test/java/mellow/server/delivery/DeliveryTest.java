@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.stream.IntStream;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
@@ -323,6 +324,62 @@ class DeliveryTest extends ServerTest {
         delivered(3);
         assertThat(new String(content(3).get("de.csv"), StandardCharsets.UTF_8))
                 .contains("Rampe anheben", "ramp.blocked;Auto tukkii rampin {side}");
+    }
+
+    private void gates(Gates gates) {
+        Plans.DeliveryPlan plan = plans.of(products.find("panel").id());
+        plans.change(
+                mara,
+                "panel",
+                new Plans.DeliveryPlan(gates, false, null, List.of(), "UTC", null, null, "", plan.version()));
+    }
+
+    @Test
+    void aStartLanguageThatWouldBeHeldBackStopsEverything() {
+        recipes.add(mara, "panel", "Texts", texts("csv", "each", "{tag}.csv"));
+        ledger.takeIn(mara, "Ramp", "key,limit,en\ntank.full,15,\"Tank full, stop\"\n", Arrival.SETTLED);
+        ledger.takeIn(mara, "Ramp", "key,limit,en\nramp.up,8,Ramp up\n", Arrival.SETTLED);
+        assertThat(deliver().message()).isEqualTo("fi would be held back, and Panel starts in it: 1 text would break.");
+    }
+
+    @Test
+    void staleTextsGoOutUnlessAGateOrARecipeSaysOtherwise() throws IOException {
+        recipes.add(mara, "panel", "Texts", texts("csv", "each", "{tag}.csv"));
+        Recipe.RecipeSettings all = texts("csv", "each", "fresh/{tag}.csv");
+        recipes.add(
+                mara,
+                "panel",
+                "Fresh",
+                new Recipe.RecipeSettings(
+                        all.kind(),
+                        all.format(),
+                        all.files(),
+                        all.pattern(),
+                        all.which(),
+                        all.languages(),
+                        null,
+                        "fresh",
+                        "key",
+                        all.charset(),
+                        all.delimiter(),
+                        false,
+                        false,
+                        false,
+                        "",
+                        "",
+                        false));
+        int version = ledger.ask(Integer.class, "select version from entry where key = 'ramp.down'");
+        entries.rewrite(
+                mara, ledger.entry("ramp.down"), version, new TreeMap<>(Map.of("other", "Ramp fully down")), true);
+        delivered(1);
+        assertThat(new String(content(1).get("de.csv"), StandardCharsets.UTF_8)).contains("ramp.down;Rampe runter");
+        assertThat(new String(content(1).get("fresh/de.csv"), StandardCharsets.UTF_8))
+                .contains("ramp.down;ramp.down");
+        gates(new Gates("hold", 0, "hold", "hole"));
+        delivered(2);
+        assertThat(new String(content(2).get("de.csv"), StandardCharsets.UTF_8)).contains("ramp.down;Ramp fully down");
+        gates(new Gates("hold", 0, "hold", "hold"));
+        assertThat(deliver().message()).startsWith("fi would be held back, and Panel starts in it: 1 is stale");
     }
 
     @Test
