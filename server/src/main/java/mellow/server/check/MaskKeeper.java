@@ -49,13 +49,17 @@ public class MaskKeeper {
             """
                     .formatted(OTHERWISE);
 
-    /** Sources that the entries share with others now, or shared when they were last looked at. */
+    /**
+     * Sources that the entries share with others now, or shared when they were last looked at. Each is looked for by its own step in the index, whatever the
+     * planner believes of a table that was filled a moment ago: a join of all with all takes minutes.
+     */
     private static final String TWINS =
             """
-            select e.table_id, md5(e.source) twin from entry e
-            where e.id = any(:entries) and e.source <> '' and e.removed_at is null and e.translatable and e.shape = 'plain' and exists (
-                select 1 from entry o where o.table_id = e.table_id and md5(o.source) = md5(e.source) and o.id <> e.id
-                  and o.removed_at is null and o.translatable and o.shape = 'plain')
+            select e.table_id, e.twin from unnest(:entries::bigint[]) n(id)
+            cross join lateral (select table_id, md5(source) twin from entry
+                where id = n.id and source <> '' and removed_at is null and translatable and shape = 'plain' offset 0) e
+            cross join lateral (select from entry o where o.table_id = e.table_id and md5(o.source) = e.twin and o.id <> n.id
+                and o.removed_at is null and o.translatable and o.shape = 'plain' limit 1) other
             union
             select m.table_id, m.twin from finding_mask m where m.entry_id = any(:entries) and m.twin is not null
             order by 1, 2
@@ -71,7 +75,8 @@ public class MaskKeeper {
                 select e.id entry_id, c.language_id, e.table_id, s.twin, e.source, c.text,
                     min(c.text) over same is distinct from max(c.text) over same and count(*) over (partition by e.table_id, s.twin, c.language_id) <= %1$d otherwise
                 from shared s
-                join entry e on e.table_id = s.table_id and md5(e.source) = s.twin and e.removed_at is null and e.translatable and e.shape = 'plain'
+                cross join lateral (select id, table_id, source, context, note from entry
+                    where table_id = s.table_id and md5(source) = s.twin and removed_at is null and translatable and shape = 'plain' offset 0) e
                 join cell c on c.entry_id = e.id and c.text is not null and (:languages::int[] is null or c.language_id = any(:languages))
                 window same as (partition by e.table_id, e.source, e.context, e.note, c.language_id)),
             before as (select m.entry_id, m.language_id, m.table_id, m.twin from finding_mask m join shared s on s.table_id = m.table_id and s.twin = m.twin

@@ -29,6 +29,7 @@ import mellow.server.run.RunService.RunReply;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** What products wait for and what they got, for those who look; begins, ends and recalls deliveries. */
@@ -120,8 +121,8 @@ class DeliveryService {
             @Nullable DeliveryReply last,
             @Nullable RunReply run) {}
 
-    /** How a product stands. */
-    @Transactional(readOnly = true)
+    /** How a product stands, from one state of the record: whoever sees that nothing is going on any more sees what came of it. */
+    @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
     public DeliveryOverview overview(String slug) {
         ProductReply of = products.find(slug);
         Plans.DeliveryPlan plan = plans.of(of.id());
@@ -164,7 +165,7 @@ class DeliveryService {
             @Nullable Instant nextAt) {}
 
     /** Every product with what waits, in a dozen statements. */
-    @Transactional(readOnly = true)
+    @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
     public List<ProductWaiting> all() {
         Map<ProductReply, Optional<Product>> all = loader.all();
         Map<Long, Plans.DeliveryPlan> planned = plans.all();

@@ -38,6 +38,7 @@ import mellow.server.master.ReadingChoice;
 import mellow.server.people.PeopleService;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
+import mellow.server.run.RunService.RunReply;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
@@ -402,6 +403,7 @@ public class Drops implements Perishable {
     DropReply reply(long person, long drop) {
         return Objects.requireNonNull(transaction.execute(status -> {
             requireMine(person, drop);
+            RunReply run = runs.latest(RUN, drop).orElse(null);
             Optional<Kept> kept = sorted(drop);
             return new DropReply(
                     drop,
@@ -411,7 +413,7 @@ public class Drops implements Perishable {
                                     .toList())
                             .orElse(null),
                     kept.map(Kept::refused).orElse(List.of()),
-                    runs.latest(RUN, drop).orElse(null));
+                    run);
         }));
     }
 

@@ -16,6 +16,7 @@ import mellow.server.table.TableService;
 import org.springframework.data.domain.Limit;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -59,8 +60,8 @@ class IntakeReplies {
         this.json = json;
     }
 
-    /** The intake with everything its screen needs. */
-    @Transactional(readOnly = true)
+    /** The intake with everything its screen needs, from one state of the record. */
+    @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
     public IntakeReply reply(long person, long id) {
         Intake intake = planner.mine(person, id);
         IntakeOptions options = planner.options(intake);

@@ -106,8 +106,8 @@ class Previews {
     }
 
     private ComparedReply compared(long person, long id) {
-        Intake intake = planner.mine(person, id);
         RunReply run = runs.latest(RUN, id).orElse(null);
+        Intake intake = planner.mine(person, id);
         return new ComparedReply(
                 intake.comparison().map(known -> preview(id, known)).orElse(null),
                 intake.comparison().flatMap(known -> intake.comparedAt()).orElse(null),

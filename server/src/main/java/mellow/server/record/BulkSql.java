@@ -84,9 +84,16 @@ final class BulkSql {
             from staged_offer s where c.entry_id = s.entry_id and c.language_id = s.language_id
             """);
 
-    /** What the planner believes of tables that were empty when they were last looked at: any plan is as good as another, such as one whole index per row. */
-    static final String BELIEVED_EMPTY =
-            "select exists (select 1 from pg_class where oid in ('entry'::regclass, 'cell'::regclass) and reltuples = 0)";
+    /**
+     * Whether the planner believes in far fewer rows than were just written, in tables that were empty, small or never counted: any plan is as good to it as
+     * another then, such as one whole index per row.
+     */
+    static final String BELIEVED_FEW =
+            """
+            select exists (select 1 from pg_class c, (values ('entry'::regclass, ?), ('cell'::regclass, ?)) w(relation, written)
+            where c.oid = w.relation and w.written > 0 and 2 * c.reltuples / greatest(c.relpages, 1)
+                * (pg_relation_size(c.oid) / current_setting('block_size')::int) < w.written)
+            """;
 
     private BulkSql() {}
 }

@@ -222,7 +222,7 @@ public final class BulkWriter implements AutoCloseable {
             update(BulkSql.PLACE, order.at(), order.at());
         }
         rows.entries.send(connection);
-        if (many && believedEmpty()) {
+        if (many && believedFew()) {
             try (Statement statement = connection.createStatement()) {
                 statement.execute("analyze entry, cell");
             }
@@ -267,10 +267,13 @@ public final class BulkWriter implements AutoCloseable {
         return stale;
     }
 
-    private boolean believedEmpty() throws SQLException {
-        try (Statement statement = connection.createStatement();
-                ResultSet row = statement.executeQuery(BulkSql.BELIEVED_EMPTY)) {
-            return row.next() && row.getBoolean(1);
+    private boolean believedFew() throws SQLException {
+        try (PreparedStatement statement = connection.prepareStatement(BulkSql.BELIEVED_FEW)) {
+            statement.setLong(1, rows.entries.rows());
+            statement.setLong(2, rows.cells.rows());
+            try (ResultSet row = statement.executeQuery()) {
+                return row.next() && row.getBoolean(1);
+            }
         }
     }
 

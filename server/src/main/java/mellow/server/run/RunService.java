@@ -332,7 +332,7 @@ public class RunService implements SmartLifecycle {
                 .update();
     }
 
-    /** The newest run of that kind on that subject. */
+    /** The newest run of that kind on that subject. Read it before what it makes, or in one state with that: a run that is over has made it. */
     public Optional<RunReply> latest(String kind, long subject) {
         return latest(jdbc.sql(LATEST.formatted("")), kind, subject);
     }

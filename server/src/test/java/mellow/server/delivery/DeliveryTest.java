@@ -473,6 +473,21 @@ class DeliveryTest extends ServerTest {
     }
 
     @Test
+    void whoSeesThatNothingIsGoingOnSeesWhatCameOfIt() {
+        recipes.add(mara, "panel", "Texts", texts("csv", "each", "{tag}.csv"));
+        for (int number = 1; number <= 15; number++) {
+            deliveries.start(mara, "panel");
+            DeliveryService.DeliveryOverview seen = deliveries.overview("panel");
+            while (seen.run() != null) {
+                assertThat(seen.run().open()).as(seen.run().message()).isTrue();
+                seen = deliveries.overview("panel");
+            }
+            assertThat(seen.nextNumber()).isEqualTo(number + 1);
+            assertThat(seen.last()).isNotNull();
+        }
+    }
+
+    @Test
     void whoeverAsksAtTheSameMomentDeliversOnce() {
         recipes.add(mara, "panel", "Texts", texts("json", "each", "{tag}.json"));
         ledger.run(

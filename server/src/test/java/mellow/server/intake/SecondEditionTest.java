@@ -109,7 +109,7 @@ class SecondEditionTest extends ServerTest {
         return stale;
     }
 
-    /** Where rows were and are not, the database believes in none, and any plan is as good to it as another: one took minutes. */
+    /** Where many rows were and few were left, the database believes in few, and any plan is as good to it as another: one took minutes. */
     @Test
     void theFirstLargeFileOfALedgerThatWasEmptied() throws IOException {
         jdbc.sql(
@@ -124,9 +124,11 @@ class SecondEditionTest extends ServerTest {
                         select -i, 1, 'Tür', 2, 3, 1, 1, 1, 'file', 1, now() from generate_series(1, 20000) i
                         """)
                 .update();
+        jdbc.sql("delete from cell where entry_id < -5").update();
+        jdbc.sql("delete from entry where id < -5").update();
+        jdbc.sql("analyze entry, cell").update();
         jdbc.sql("delete from cell").update();
         jdbc.sql("delete from entry").update();
-        jdbc.sql("analyze entry, cell").update();
         ledger.takeIn(
                 ledger.coordinator("mara"), "Doors", "Doors.csv", file("csv", LARGE, TARGETS, false), Arrival.SETTLED);
         assertThat(ledger.ask(Integer.class, "select sum(entries) from coverage where state = 3"))
