@@ -110,6 +110,15 @@ describe("what the server says by code and values", () => {
     expect(sentenceOf(refused)).toBe("Es gibt keine Tabelle „Bridge“.");
   });
 
+  it("is said with what stands against a text, each in the words of the interface too", () => {
+    speak("de", { "refusal.blocked": "Das geht so nicht.", "finding.placeholder-missing": "Es fehlt {placeholder}." });
+    const missing = { code: "placeholder-missing", sentence: "Missing: %d.", values: { placeholder: "%d" } };
+    const refused = new Refused(422, "blocked", "This cannot be settled. Missing: %d.", { blockers: [missing] });
+    expect(sentenceOf(refused)).toBe("Das geht so nicht. Es fehlt %d.");
+    speak("de", {});
+    expect(sentenceOf(refused)).toBe("This cannot be settled. Missing: %d.");
+  });
+
   it("is said as the server says it where there are no words, or a value is not told", () => {
     speak("de", { "refusal.no-such-table": "Es gibt keine Tabelle „{table}“." });
     expect(sentenceOf(new Refused(404, "no-such-table", "There is no such table.", {}))).toBe(

@@ -140,6 +140,11 @@ export function findingSaid(finding: Schemas["FindingReply"], inForm = false): s
   return inForm ? t("checks.inForm", { form: finding.form }) + said : said;
 }
 
+/** What findings say, one after the other. */
+export function findingsSaid(findings: Schemas["FindingReply"][]): string {
+  return findings.map((one) => findingSaid(one)).join(" ");
+}
+
 /** What the mend of a finding does. */
 export function mendSaid(finding: Schemas["FindingReply"]): string {
   return saidBy(`mend.${finding.code}`, finding.values, finding.mend ?? "");
@@ -175,6 +180,12 @@ async function refusal(response: Response, path: string): Promise<Refused> {
 
 /** The sentence to show for something that went wrong: in the words of the interface where it has some for the code, else as the server says it. */
 export function sentenceOf(failure: unknown): string {
-  if (failure instanceof Refused) return saidBy(`refusal.${failure.code}`, failure.details, failure.message);
+  if (failure instanceof Refused) {
+    const said = saidBy(`refusal.${failure.code}`, failure.details, failure.message);
+    const { blockers } = failure.details;
+    return said !== failure.message && Array.isArray(blockers)
+      ? `${said} ${findingsSaid(blockers as Schemas["FindingReply"][])}`
+      : said;
+  }
   return failure instanceof Error ? failure.message : String(failure);
 }

@@ -2090,7 +2090,7 @@ export interface components {
             cell: components["schemas"]["CellView"];
             /** Format: int64 */
             change: number;
-            lowered?: string[];
+            lowered?: components["schemas"]["FindingReply"][];
         };
         CellView: {
             author?: string;

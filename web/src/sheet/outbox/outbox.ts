@@ -1,4 +1,4 @@
-import { ask, Refused, sentenceOf, Unreachable, type Schemas } from "../../api/client";
+import { ask, findingsSaid, Refused, sentenceOf, Unreachable, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import type { Forms } from "../../text/shapes";
 import { undoing } from "../undoing";
@@ -297,7 +297,7 @@ export class Outbox {
       undoing.did({ change: changed.change, entries: [Number(entry)] }, ticket?.order);
       this.#tell(name, changed.cell, true);
       this.#put(name, slips.answered(this.#slip(name), changed.cell.version));
-      const lowered = changed.lowered ? t("cell.lowered", { why: changed.lowered.join(" ") }) : "";
+      const lowered = changed.lowered ? t("cell.lowered", { why: findingsSaid(changed.lowered) }) : "";
       this.#settle(first.id, { done: true, lowered });
     } catch (failure) {
       if (person !== this.#person) return "done";

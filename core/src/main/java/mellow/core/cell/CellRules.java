@@ -5,6 +5,7 @@ import java.util.function.Function;
 import mellow.core.cell.Outcome.Changed;
 import mellow.core.cell.Outcome.Reason;
 import mellow.core.cell.Outcome.Refused;
+import mellow.core.check.Finding;
 import mellow.core.text.Text;
 
 /** The state machine of a cell: a pure function from a cell and an event to what comes of it. Its table is in the package comment. */
@@ -18,11 +19,11 @@ public final class CellRules {
      *
      * @param revision the entry's source revision now
      * @param actor who does it
-     * @param blockers what the checks say against settling a text, as sentences
+     * @param blockers what the checks say against settling a text
      * @return the changed cell, or why nothing changed; the cell given is never modified
      */
     public static Outcome apply(
-            Cell cell, CellEvent event, int revision, Actor actor, Function<Text, List<String>> blockers) {
+            Cell cell, CellEvent event, int revision, Actor actor, Function<Text, List<Finding>> blockers) {
         Outcome outcome = event.step(cell, revision, actor);
         return outcome instanceof Changed changed ? judged(cell, event, changed, actor, blockers) : outcome;
     }
@@ -32,7 +33,7 @@ public final class CellRules {
      * the checks comes back pencilled; everything else that does not is refused.
      */
     private static Outcome judged(
-            Cell before, CellEvent event, Changed step, Actor actor, Function<Text, List<String>> blockers) {
+            Cell before, CellEvent event, Changed step, Actor actor, Function<Text, List<Finding>> blockers) {
         Cell after = step.cell();
         boolean stood = before.standing() == Standing.SETTLED && before.text().equals(after.text());
         if (after.standing() != Standing.SETTLED || stood) {
@@ -42,7 +43,7 @@ public final class CellRules {
         if (!actor.settlesOwn() && event.isOwn(before, text, actor.person())) {
             return new Refused(Reason.OWN_OFFER);
         }
-        List<String> against = blockers.apply(text);
+        List<Finding> against = blockers.apply(text);
         if (against.isEmpty()) {
             return step;
         }

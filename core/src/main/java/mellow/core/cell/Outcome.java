@@ -1,6 +1,7 @@
 package mellow.core.cell;
 
 import java.util.List;
+import mellow.core.check.Finding;
 
 /** What came of an event. */
 public sealed interface Outcome {
@@ -12,7 +13,7 @@ public sealed interface Outcome {
      * @param what what the story says happened
      * @param lowered why a text that was settled once came back pencilled: what its checks say against it; empty when it did not
      */
-    record Changed(Cell cell, What what, List<String> lowered) implements Outcome {
+    record Changed(Cell cell, What what, List<Finding> lowered) implements Outcome {
 
         Changed(Cell cell, What what) {
             this(cell, what, List.of());
@@ -24,7 +25,7 @@ public sealed interface Outcome {
      *
      * @param blockers what the checks say against settling the text, when that is the reason
      */
-    record Refused(Reason reason, List<String> blockers) implements Outcome {
+    record Refused(Reason reason, List<Finding> blockers) implements Outcome {
 
         Refused(Reason reason) {
             this(reason, List.of());

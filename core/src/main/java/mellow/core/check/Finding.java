@@ -1,6 +1,8 @@
 package mellow.core.check;
 
+import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import mellow.core.text.Places;
 import org.jspecify.annotations.Nullable;
 
@@ -39,6 +41,11 @@ public record Finding(
     /** What is wrong and what to do, for people; put together when it is asked for, since most findings are only counted. */
     public String sentence() {
         return Places.filled(pattern, values);
+    }
+
+    /** The sentences of some findings, one after the other. */
+    public static String sentences(List<Finding> findings) {
+        return findings.stream().map(Finding::sentence).collect(Collectors.joining(" "));
     }
 
     /** Whether the text must not be used like this. */

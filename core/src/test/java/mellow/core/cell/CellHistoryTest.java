@@ -25,6 +25,8 @@ import mellow.core.cell.CellEvent.Withdraw;
 import mellow.core.cell.Outcome.Changed;
 import mellow.core.cell.Outcome.Reason;
 import mellow.core.cell.Outcome.Refused;
+import mellow.core.check.Finding;
+import mellow.core.check.Kind;
 import mellow.core.text.Text;
 import org.junit.jupiter.api.Test;
 
@@ -158,8 +160,19 @@ class CellHistoryTest {
         }
     }
 
-    private static List<String> blockers(Text text) {
-        return text.main().equals(BLOCKED) ? List.of("Missing: %d.") : List.of();
+    private static List<Finding> blockers(Text text) {
+        return text.main().equals(BLOCKED)
+                ? List.of(new Finding(
+                        Kind.PLACEHOLDER,
+                        "placeholder-missing",
+                        Finding.Severity.BLOCKER,
+                        "",
+                        "Missing: %d.",
+                        Map.of(),
+                        -1,
+                        -1,
+                        null))
+                : List.of();
     }
 
     private static boolean comesIntoForce(Model model, Model next) {

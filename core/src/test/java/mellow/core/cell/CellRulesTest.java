@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
@@ -23,6 +24,8 @@ import mellow.core.cell.Offer.Answer;
 import mellow.core.cell.Outcome.Changed;
 import mellow.core.cell.Outcome.Reason;
 import mellow.core.cell.Outcome.Refused;
+import mellow.core.check.Finding;
+import mellow.core.check.Kind;
 import mellow.core.text.Text;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -57,9 +60,20 @@ class CellRulesTest {
         return after(offered(), new Settle(10, false), 1, REVIEWER);
     }
 
+    private static final Finding MISSING = new Finding(
+            Kind.PLACEHOLDER,
+            "placeholder-missing",
+            Finding.Severity.BLOCKER,
+            "",
+            "Missing: %d.",
+            Map.of(),
+            -1,
+            -1,
+            null);
+
     /** A text of one sign lost what it should hold. */
-    private static List<String> blockers(Text text) {
-        return text.main().length() == 1 ? List.of("Missing: %d.") : List.of();
+    private static List<Finding> blockers(Text text) {
+        return text.main().length() == 1 ? List.of(MISSING) : List.of();
     }
 
     private Cell ownOffer() {
@@ -118,7 +132,7 @@ class CellRulesTest {
         Changed back = (Changed) CellRules.apply(
                 cleared(), new PutBack(LOST, Standing.SETTLED, 1, 0), 1, REVIEWER, CellRulesTest::blockers);
         assertThat(back.cell().state(1)).isEqualTo(CellState.PENCILLED);
-        assertThat(back.lowered()).containsExactly("Missing: %d.");
+        assertThat(back.lowered()).containsExactly(MISSING);
         CellWas was = new CellWas(Optional.of(LOST), Standing.SETTLED, 1, 2, List.of());
         Changed undone = (Changed)
                 CellRules.apply(cleared(), new Undo(cleared().version(), was, 0), 1, REVIEWER, CellRulesTest::blockers);

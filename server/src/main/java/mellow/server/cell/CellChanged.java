@@ -1,6 +1,7 @@
 package mellow.server.cell;
 
 import java.util.List;
+import mellow.server.check.CheckService.FindingReply;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -10,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param cell the cell afterwards
  * @param lowered why a settled text was put back as pencilled: what the checks say against it; null when it was not
  */
-public record CellChanged(long change, CellView cell, @Nullable List<String> lowered) {
+public record CellChanged(long change, CellView cell, @Nullable List<FindingReply> lowered) {
 
     /**
      * What came of changing many cells.

@@ -16,6 +16,7 @@ import mellow.core.cell.Cell;
 import mellow.core.cell.CellEvent;
 import mellow.core.cell.Offer;
 import mellow.core.cell.Standing;
+import mellow.core.check.Finding;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
@@ -25,6 +26,7 @@ import mellow.server.cell.CellChanged.Many;
 import mellow.server.cell.CellChanged.RefusedCell;
 import mellow.server.cell.CellWork.Result;
 import mellow.server.cell.CellWork.Wanted;
+import mellow.server.check.CheckService.FindingReply;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
 import mellow.server.language.LanguageService;
@@ -105,8 +107,11 @@ public class CellService {
         for (Refusal refusal : result.refused().values()) {
             throw refusal.code().equals(MOVED_ON) ? movedOn(refusal, key) : refusal;
         }
+        List<Finding> lowered = result.lowered().get(key);
         return new CellChanged(
-                number, reader.one(entryId, language), result.lowered().get(key));
+                number,
+                reader.one(entryId, language),
+                lowered == null ? null : lowered.stream().map(FindingReply::of).toList());
     }
 
     private int kept(LanguageTag tag) {
@@ -225,7 +230,7 @@ public class CellService {
                 .toList();
         List<RefusedCell> lowered = result.lowered().entrySet().stream()
                 .limit(MOST_REFUSALS_TOLD)
-                .map(one -> told(one.getKey(), keys, LOWERED, String.join(" ", one.getValue())))
+                .map(one -> told(one.getKey(), keys, LOWERED, Finding.sentences(one.getValue())))
                 .toList();
         return new Many(
                 number,

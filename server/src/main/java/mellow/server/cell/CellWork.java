@@ -36,6 +36,7 @@ import mellow.core.text.Text;
 import mellow.server.activity.ActivityService;
 import mellow.server.cell.CellChange.How;
 import mellow.server.cell.CellStory.Told;
+import mellow.server.check.CheckService;
 import mellow.server.check.Inspector;
 import mellow.server.check.MaskKeeper;
 import mellow.server.common.Refusal;
@@ -127,7 +128,7 @@ class CellWork {
      * @param refused why others did not
      * @param lowered what the checks say against texts that came back pencilled
      */
-    record Result(int changed, Map<CellKey, Refusal> refused, Map<CellKey, List<String>> lowered) {}
+    record Result(int changed, Map<CellKey, Refusal> refused, Map<CellKey, List<Finding>> lowered) {}
 
     /** Carries out {@code wanted} as one change. What is refused stays as it is; the caller decides whether that undoes the rest. */
     Result carryOut(Telling telling, List<Wanted> wanted) {
@@ -161,7 +162,7 @@ class CellWork {
         private final Rights rights;
         private final Map<Long, TableInfo> tables = new HashMap<>();
         private final Map<CellKey, Refusal> refused = new LinkedHashMap<>();
-        private final Map<CellKey, List<String>> lowered = new LinkedHashMap<>();
+        private final Map<CellKey, List<Finding>> lowered = new LinkedHashMap<>();
         private final Deque<Long> offerNumbers = new ArrayDeque<>();
         private final Moves moves = new Moves();
         private final Map<Place, Integer> happened = new TreeMap<>(Comparator.comparingLong(Place::table)
@@ -261,9 +262,7 @@ class CellWork {
                     false);
             CellEvent event = wanted.maker().event(before, entry, kept, this::offerNumber);
             Inspector.Place place = new Inspector.Place(entry.id(), entry.tableId(), kept.number());
-            Function<Text, List<String>> blockers = text -> look.blockers(place, entry.measure(), text.forms()).stream()
-                    .map(Finding::sentence)
-                    .toList();
+            Function<Text, List<Finding>> blockers = text -> look.blockers(place, entry.measure(), text.forms());
             Changed outcome = byRule(
                     require(CellRules.apply(before, event, entry.sourceRevision(), actor, blockers)),
                     event,
@@ -306,7 +305,7 @@ class CellWork {
                 EntryRow entry,
                 Kept kept,
                 Actor actor,
-                Function<Text, List<String>> blockers) {
+                Function<Text, List<Finding>> blockers) {
             if (!(event instanceof CellEvent.PutForward forward)
                     || outcome.what() != What.OFFERED
                     || !MADE_BY_PEOPLE.contains(telling.origin())
@@ -400,8 +399,12 @@ class CellWork {
             case BLOCKED ->
                 Refusal.unacceptable(
                         code,
-                        reason.sentence() + " " + String.join(" ", refused.blockers()),
-                        Map.of("blockers", refused.blockers()));
+                        reason.sentence() + " " + Finding.sentences(refused.blockers()),
+                        Map.of(
+                                "blockers",
+                                refused.blockers().stream()
+                                        .map(CheckService.FindingReply::of)
+                                        .toList()));
             default -> Refusal.unacceptable(code, reason.sentence());
         };
     }

@@ -6,6 +6,7 @@ import mellow.core.format.Problem;
 import mellow.core.format.UnreadableFileException;
 import mellow.core.format.UnwritableTextException;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Places;
 import org.apache.catalina.connector.ClientAbortException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -18,8 +19,11 @@ import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.validation.BindingResult;
+import org.springframework.validation.FieldError;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.ServletWebRequest;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
@@ -77,6 +81,49 @@ class ProblemDetails extends ResponseEntityExceptionHandler {
             }
         }
         return super.handleHttpMessageNotReadable(unreadable, headers, status, request);
+    }
+
+    /** What the framework refuses by itself gets a code and a sentence like everything else. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleExceptionInternal(
+            Exception refused, @Nullable Object body, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        if (status.is5xxServerError() || request instanceof ServletWebRequest sent && committed(sent)) {
+            return super.handleExceptionInternal(refused, body, headers, status, request);
+        }
+        HttpStatus of = HttpStatus.valueOf(status.value());
+        ResponseEntity<ProblemDetail> told =
+                switch (of) {
+                    case NOT_FOUND -> detail(of, "no-such-address", "There is nothing at this address.", Map.of());
+                    case METHOD_NOT_ALLOWED ->
+                        detail(of, "not-asked-so", "This address cannot be asked in this way.", Map.of());
+                    case UNSUPPORTED_MEDIA_TYPE, NOT_ACCEPTABLE ->
+                        detail(of, "other-kind", "This address takes and gives another kind of content.", Map.of());
+                    case CONTENT_TOO_LARGE -> detail(of, "too-large", "This is more than is taken at once.", Map.of());
+                    default -> refused instanceof BindingResult wrong ? field(of, wrong) : malformed(of);
+                };
+        return ResponseEntity.status(told.getStatusCode()).headers(headers).body(told.getBody());
+    }
+
+    private static boolean committed(ServletWebRequest sent) {
+        return sent.getResponse() != null && sent.getResponse().isCommitted();
+    }
+
+    private static ResponseEntity<ProblemDetail> field(HttpStatus status, BindingResult wrong) {
+        FieldError first = wrong.getFieldError();
+        if (first == null) {
+            return malformed(status);
+        }
+        Map<String, Object> details =
+                Map.of("field", first.getField(), "why", String.valueOf(first.getDefaultMessage()));
+        return detail(
+                status,
+                "wrong-field",
+                Places.filled("“{field}” cannot be taken like this: it {why}.", details),
+                details);
+    }
+
+    private static ResponseEntity<ProblemDetail> malformed(HttpStatus status) {
+        return detail(status, "malformed", "This request is not of the form that is expected here.", Map.of());
     }
 
     /** The browser went away while the reply was on its way: there is nobody to tell, and nothing is wrong. */
