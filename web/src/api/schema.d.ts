@@ -253,7 +253,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -925,7 +925,7 @@ export interface paths {
         };
         get: operations["all_5"];
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1342,7 +1342,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_4"];
+        delete: operations["remove_5"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1439,6 +1439,54 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/webhooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of"];
+        put?: never;
+        post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/webhooks/calls/{call}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/webhooks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2034,7 +2082,7 @@ export interface components {
         };
         Asked: {
             /** Format: int64 */
-            id?: number;
+            id: number;
         };
         AssetReply: {
             /** Format: int32 */
@@ -2217,13 +2265,13 @@ export interface components {
             hosts?: {
                 [key: string]: string;
             };
-            kind?: string;
-            languages?: components["schemas"]["Selected"][];
+            kind: string;
+            languages: components["schemas"]["Selected"][];
             name: string;
             start?: string;
-            tables?: string[];
+            tables: string[];
             /** Format: int32 */
-            version?: number;
+            version: number;
         };
         DeliveredFile: {
             /** Format: int64 */
@@ -2251,6 +2299,7 @@ export interface components {
             recipes: components["schemas"]["Recipe"][];
             run?: components["schemas"]["RunReply"];
             slug: string;
+            telling: components["schemas"]["Telling"];
         };
         DeliveryPlan: {
             /** Format: int32 */
@@ -2281,6 +2330,7 @@ export interface components {
             languages: components["schemas"]["LanguageVerdict"][];
             /** Format: int32 */
             number: number;
+            outboxSaid: string;
             recalled?: string;
             scheduled: boolean;
         };
@@ -2940,10 +2990,11 @@ export interface components {
             fresh: boolean;
             key?: string;
             /** @enum {string} */
-            kind: "WAITING" | "CAME_BACK" | "SETTLED" | "ANSWERED" | "ASKED";
+            kind: "WAITING" | "CAME_BACK" | "SETTLED" | "ANSWERED" | "ASKED" | "NOT_DELIVERED";
             language?: string;
             /** Format: int32 */
             n: number;
+            said?: string;
             table?: string;
         };
         OfferLine: {
@@ -3433,11 +3484,11 @@ export interface components {
             taken: boolean;
         };
         Shown: {
-            columns?: components["schemas"]["ColumnChoice"][];
+            columns: components["schemas"]["ColumnChoice"][];
             /** Format: int32 */
-            headerRow?: number;
-            rows?: string[][];
-            sheets?: components["schemas"]["SheetReply"][];
+            headerRow: number;
+            rows: string[][];
+            sheets: components["schemas"]["SheetReply"][];
         };
         SignInRequest: {
             password: string;
@@ -3567,6 +3618,12 @@ export interface components {
             /** Format: int64 */
             words: number;
         };
+        Telling: {
+            /** Format: int32 */
+            hooks: number;
+            /** Format: int32 */
+            unheard: number;
+        };
         Term: {
             /** Format: int64 */
             id: number;
@@ -3667,6 +3724,41 @@ export interface components {
         Wanted: {
             /** Format: int32 */
             after?: number;
+        };
+        Webhook: {
+            address: string;
+            calls: components["schemas"]["WebhookCall"][];
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            madeAt: string;
+        };
+        WebhookCall: {
+            /** Format: int32 */
+            attempts: number;
+            event: string;
+            heard: boolean;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            lastAt?: string;
+            /** Format: date-time */
+            nextAt?: string;
+            /** Format: int32 */
+            number: number;
+            said: string;
+        };
+        WebhookDesk: {
+            hooks: components["schemas"]["Webhook"][];
+            hosts: string[];
+        };
+        WebhookEdit: {
+            address: string;
+        };
+        WebhookMade: {
+            /** Format: int64 */
+            id: number;
+            secret: string;
         };
         Week: {
             /** Format: int32 */
@@ -4022,7 +4114,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query: {
                 name: string;
@@ -5236,7 +5328,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5968,7 +6060,7 @@ export interface operations {
             };
         };
     };
-    remove_4: {
+    remove_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -6159,6 +6251,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProductWarning"][];
+                };
+            };
+        };
+    };
+    of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookDesk"];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebhookEdit"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookMade"];
+                };
+            };
+        };
+    };
+    again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                call: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookDesk"];
+                };
+            };
+        };
+    };
+    remove_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookDesk"];
                 };
             };
         };

@@ -23,6 +23,19 @@ function ring(notices: Notice[]) {
 describe("the bell", () => {
   beforeEach(() => void vi.restoreAllMocks());
 
+  it("says why a product did not go out by itself, and leads to its deliveries", async () => {
+    ring([
+      notice({ kind: "NOT_DELIVERED", key: "Deck panel", table: "deck-panel", said: "Ramp lacks a source.", n: 1 }),
+      notice({ kind: "NOT_DELIVERED", key: "Web shop", table: "web-shop", said: "Polish is not whole.", n: 1 }),
+    ]);
+    await userEvent.click(await screen.findByRole("button", { name: /Notices/ }));
+    expect(screen.getByRole("link", { name: /Deck panel was not delivered: Ramp lacks a source\./ })).toHaveAttribute(
+      "href",
+      "/deliveries/deck-panel",
+    );
+    expect(screen.getByRole("link", { name: /Web shop was not delivered/ })).toBeInTheDocument();
+  });
+
   it("counts what is new and leads to each; what was shown is no longer new", async () => {
     const asked = ring([
       notice({ kind: "CAME_BACK", language: "de", n: 1, at: "2026-11-22T10:00:00Z", fresh: true }),

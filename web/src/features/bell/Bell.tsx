@@ -55,7 +55,7 @@ export function Bell() {
         {bell.data && notices.length === 0 && <p className="soft">{t("bell.nothing")}</p>}
         <List dense>
           {notices.map((notice, at) => (
-            <ListItem key={`${notice.kind} ${notice.language} ${notice.entry}`} disablePadding>
+            <ListItem key={`${notice.kind} ${notice.language} ${notice.entry} ${notice.table}`} disablePadding>
               <ListItemButton
                 component={Link}
                 to={leadsTo(notice)}
@@ -68,6 +68,8 @@ export function Bell() {
                     n: notice.n,
                     language: nameOf(notice.language),
                     key: notice.key ?? "",
+                    product: notice.key ?? "",
+                    said: notice.said ?? "",
                   })}
                   secondary={when(notice.at)}
                 />
@@ -92,5 +94,7 @@ function leadsTo({ kind, language, table, entry }: Notice): string {
       return `${ledgerAt({ tables: table ? [table] : [] })}&entry=${entry}`;
     case "ASKED":
       return ledgerAt({ asked: true });
+    case "NOT_DELIVERED":
+      return `/deliveries/${table}`;
   }
 }

@@ -27,6 +27,7 @@ const delivery = (number: number, some: Partial<Schemas["DeliveryReply"]> = {}):
   bytes: 900,
   changed: number,
   languages: [],
+  outboxSaid: "",
   ...some,
 });
 
@@ -64,6 +65,7 @@ const desk = (some: Partial<Schemas["DeliveryOverview"]> = {}): Schemas["Deliver
       }),
     ],
     last: delivery(2),
+    telling: { hooks: 0, unheard: 0 },
     ...some,
   },
 });
@@ -154,6 +156,44 @@ describe("the deliveries of a product", () => {
     await waitFor(() =>
       expect(asked.find((one) => one.path.endsWith("/recall"))?.json).toEqual({ reason: "wrong font" }),
     );
+  });
+
+  it("tell programs: an address, its secret once, what was not heard again, and no more", async () => {
+    const call = { id: 31, event: "delivered", number: 2, heard: false, attempts: 8, said: "It answered with 500." };
+    const hook = { id: 7, address: "https://build.example/texts", madeAt: "2026-11-27T12:00:00Z", calls: [call] };
+    const told = { hosts: ["build.example"], hooks: [hook] };
+    const asked = open({
+      "GET /api/products/panel/delivery": desk({ telling: { hooks: 1, unheard: 1 } }),
+      "GET /api/products/panel/webhooks": told,
+      "POST /api/products/panel/webhooks": { id: 8, secret: "s3cr3t" },
+      "POST /api/products/panel/webhooks/calls/31": told,
+      "DELETE /api/products/panel/webhooks/7": told,
+    });
+    expect(await screen.findByText("1 did not hear of the last delivery yet")).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "1 program is told" }));
+    const dialog = within(await screen.findByRole("dialog"));
+    expect(await dialog.findByText(/No\. 2 delivered · It answered with 500\. It was given up\./)).toBeInTheDocument();
+    await userEvent.click(dialog.getByRole("button", { name: "Tell it again" }));
+    await userEvent.type(dialog.getByLabelText("Address"), "https://build.example/other");
+    await userEvent.click(dialog.getByRole("button", { name: "Tell it from now on" }));
+    expect(await dialog.findByText("s3cr3t")).toBeInTheDocument();
+    await userEvent.click(dialog.getByRole("button", { name: "I have kept it" }));
+    expect(dialog.queryByText("s3cr3t")).toBeNull();
+    await userEvent.click(dialog.getByRole("button", { name: "Tell it no more" }));
+    await waitFor(() =>
+      expect(asked.filter((one) => one.method !== "GET").map((one) => `${one.method} ${one.path}`)).toEqual([
+        "POST /api/products/panel/webhooks/calls/31",
+        "POST /api/products/panel/webhooks",
+        "DELETE /api/products/panel/webhooks/7",
+      ]),
+    );
+  });
+
+  it("say how programs can be told where the installation lets none be", async () => {
+    open({ "GET /api/products/panel/webhooks": { hosts: [], hooks: [] } });
+    await userEvent.click(await screen.findByRole("button", { name: "Tell a program of each delivery" }));
+    expect(await screen.findByText("--webhooks build.example")).toBeInTheDocument();
+    expect(screen.queryByLabelText("Address")).toBeNull();
   });
 
   it("show what a recipe would make while one chooses, and keep it", async () => {

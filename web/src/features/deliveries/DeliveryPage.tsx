@@ -16,6 +16,7 @@ import "./deliveries.css";
 
 const RecipeDialog = later(async () => (await import("./RecipeDialog")).RecipeDialog);
 const PlanDialog = later(async () => (await import("./PlanDialog")).PlanDialog);
+const WebhooksDialog = later(async () => (await import("./WebhooksDialog")).WebhooksDialog);
 const RecallDialog = later(async () => (await import("./RecallDialog")).RecallDialog);
 
 /** What a product gets and got: recipes, what may go out, what changed, what was delivered. */
@@ -55,6 +56,7 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
   const [query, setQuery] = useSearchParams();
   const [editing, setEditing] = useState<Schemas["Recipe"] | "new" | null>(null);
   const [planning, setPlanning] = useState(false);
+  const [telling, setTelling] = useState(false);
   const [recalling, setRecalling] = useState<number | null>(null);
   const [wrong, setWrong] = useState("");
   const [asking, setAsking] = useState(false);
@@ -102,6 +104,12 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
           {me.coordinator && (
             <Button size="small" onClick={() => setPlanning(true)}>
               {t("plan.change")}
+            </Button>
+          )}
+          {product.telling.unheard > 0 && <p className="wrong">{t("told.unheard", { n: product.telling.unheard })}</p>}
+          {me.coordinator && (
+            <Button size="small" onClick={() => setTelling(true)}>
+              {product.telling.hooks > 0 ? t("told.change", { n: product.telling.hooks }) : t("told.tell")}
             </Button>
           )}
         </div>
@@ -162,6 +170,9 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
                         t("delivery.changes", { n: one.changed })
                       )}
                       <HeldBack languages={one.languages} />
+                      {one.outboxSaid && (
+                        <small className="wrong"> {t("delivery.notLaid", { why: one.outboxSaid })}</small>
+                      )}
                     </td>
                     <td className="mono" title={one.contents}>
                       {one.contents.slice(0, 8)}
@@ -255,6 +266,15 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
             void again();
           }}
           onClose={() => setPlanning(false)}
+        />
+      )}
+      {telling && (
+        <WebhooksDialog
+          slug={slug}
+          onClose={() => {
+            setTelling(false);
+            void again();
+          }}
         />
       )}
       {recalling !== null && (

@@ -31,7 +31,7 @@
  * </ul>
  */
 @NullMarked
-@Uses("text")
+@Uses({"check", "text"})
 package mellow.core.cell;
 
 import mellow.core.Uses;

@@ -60,6 +60,18 @@ public class BellService {
             where q.answer is null and q.person_id <> :me having count(*) > 0
             """;
 
+    /** Products that should have gone out by themselves, or lie in the outbox, and do not: until the next delivery of theirs succeeds. */
+    private static final String NOT_DELIVERED =
+            """
+            select p.name, p.slug, r.ended_at at, r.message said from product p
+            cross join lateral (select * from run where kind = 'deliver' and subject = p.id order by id desc limit 1) r
+            where p.removed_at is null and r.status in ('failed', 'lost') and r.arguments = 'by itself'
+            union all
+            select p.name, p.slug, d.at, d.outbox_said from product p
+            cross join lateral (select * from delivery where product_id = p.id and recalled_at is null order by number desc limit 1) d
+            where p.removed_at is null and d.outbox_said <> ''
+            """;
+
     private final PeopleService people;
     private final LanguageService languages;
     private final JdbcClient jdbc;
@@ -83,7 +95,9 @@ public class BellService {
         /** A question of one's own was answered lately. */
         ANSWERED,
         /** Questions wait for a coordinator. */
-        ASKED
+        ASKED,
+        /** A product did not go out by itself, or could not be laid into the outbox. */
+        NOT_DELIVERED
     }
 
     /**
@@ -94,8 +108,9 @@ public class BellService {
      * @param at when the last of them came
      * @param fresh whether that was after one last looked
      * @param entry the entry of an answered question
-     * @param key its key
-     * @param table its table's name in addresses
+     * @param key its key; the name of a product
+     * @param table its table's name in addresses; that of a product
+     * @param said why a product did not go out
      */
     public record Notice(
             Kind kind,
@@ -105,7 +120,8 @@ public class BellService {
             boolean fresh,
             @Nullable Long entry,
             @Nullable String key,
-            @Nullable String table) {}
+            @Nullable String table,
+            @Nullable String said) {}
 
     /** The notices of a person, the newest first. */
     @Transactional(readOnly = true)
@@ -143,12 +159,27 @@ public class BellService {
                             at.isAfter(seen),
                             row.getLong("entry_id"),
                             row.getString("key"),
-                            row.getString("slug")));
+                            row.getString("slug"),
+                            null));
                 });
         if (rights.coordinator()) {
             jdbc.sql(ASKED).param("me", me).query(row -> {
                 Instant at = row.getTimestamp("at").toInstant();
-                notices.add(new Notice(Kind.ASKED, null, row.getInt("n"), at, at.isAfter(seen), null, null, null));
+                notices.add(
+                        new Notice(Kind.ASKED, null, row.getInt("n"), at, at.isAfter(seen), null, null, null, null));
+            });
+            jdbc.sql(NOT_DELIVERED).query(row -> {
+                Instant at = row.getTimestamp("at").toInstant();
+                notices.add(new Notice(
+                        Kind.NOT_DELIVERED,
+                        null,
+                        1,
+                        at,
+                        at.isAfter(seen),
+                        null,
+                        row.getString("name"),
+                        row.getString("slug"),
+                        row.getString("said")));
             });
         }
         notices.sort(Comparator.comparing(Notice::at).reversed());
@@ -162,8 +193,8 @@ public class BellService {
     private static void add(List<Notice> notices, Kind kind, Instant seen, StatementSpec perLanguage) {
         perLanguage.query(row -> {
             Instant at = row.getTimestamp("at").toInstant();
-            notices.add(
-                    new Notice(kind, row.getString("tag"), row.getInt("n"), at, at.isAfter(seen), null, null, null));
+            notices.add(new Notice(
+                    kind, row.getString("tag"), row.getInt("n"), at, at.isAfter(seen), null, null, null, null));
         });
     }
 

@@ -45,6 +45,7 @@ class Delivering {
     private final Contents contents;
     private final EntryNumbers numbers;
     private final DeliveryRecord record;
+    private final Webhooks webhooks;
     private final JdbcClient jdbc;
     private final Clock clock;
     private final TransactionTemplate oneState;
@@ -59,6 +60,7 @@ class Delivering {
             Contents contents,
             EntryNumbers numbers,
             DeliveryRecord record,
+            Webhooks webhooks,
             RunService runs,
             JdbcClient jdbc,
             Clock clock,
@@ -72,6 +74,7 @@ class Delivering {
         this.contents = contents;
         this.numbers = numbers;
         this.record = record;
+        this.webhooks = webhooks;
         this.jdbc = jdbc;
         this.clock = clock;
         this.oneState = new TransactionTemplate(transactions);
@@ -124,7 +127,7 @@ class Delivering {
             }
             numbers.keep(number, making.numbers);
             keep(made);
-            record.add(
+            long id = record.add(
                     new DeliveryRecord.NewDelivery(
                             product,
                             making.number,
@@ -137,6 +140,7 @@ class Delivering {
                             changed(made, former),
                             plan.outbox()),
                     made);
+            webhooks.tell(product.of(), record.find(number, making.number).reply(), id, "delivered");
             return "Delivered as no. " + making.number + ".";
         }
     }

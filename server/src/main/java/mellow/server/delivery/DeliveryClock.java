@@ -5,7 +5,7 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
-/** Begins the deliveries whose time has come, and lays those into the outbox that do not lie there yet. */
+/** Begins the deliveries whose time has come, lays those into the outbox that do not lie there yet, and tells programs of them. */
 @Component
 @EnableScheduling
 @ConditionalOnProperty(name = "mellow.deliveries", havingValue = "true", matchIfMissing = true)
@@ -13,10 +13,12 @@ class DeliveryClock {
 
     private final DeliveryService deliveries;
     private final Outbox outbox;
+    private final WebhookSender sender;
 
-    DeliveryClock(DeliveryService deliveries, Outbox outbox) {
+    DeliveryClock(DeliveryService deliveries, Outbox outbox, WebhookSender sender) {
         this.deliveries = deliveries;
         this.outbox = outbox;
+        this.sender = sender;
     }
 
     @Scheduled(fixedDelayString = "PT15S", initialDelayString = "PT10S")
@@ -27,5 +29,10 @@ class DeliveryClock {
     @Scheduled(fixedDelayString = "PT3S", initialDelayString = "PT5S")
     void lay() {
         outbox.catchUp();
+    }
+
+    @Scheduled(fixedDelayString = "PT3S", initialDelayString = "PT6S")
+    void tell() {
+        sender.tellDue();
     }
 }

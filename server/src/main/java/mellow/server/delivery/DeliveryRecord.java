@@ -46,6 +46,7 @@ class DeliveryRecord {
      * @param changed number of texts that are not as in the one before
      * @param languages what was said of each language when it went out
      * @param recalled why it was recalled, null when it was not
+     * @param outboxSaid why it could not be laid into the outbox yet, empty when nothing went wrong
      */
     record DeliveryReply(
             int number,
@@ -57,7 +58,8 @@ class DeliveryRecord {
             long bytes,
             int changed,
             List<LanguageVerdict> languages,
-            @Nullable String recalled) {}
+            @Nullable String recalled,
+            String outboxSaid) {}
 
     /** A delivery with the number of its row. */
     record KeptDelivery(long id, DeliveryReply reply) {}
@@ -157,7 +159,8 @@ class DeliveryRecord {
                         told.stream()
                                 .filter(one -> reading.reads(new LanguageTag(one.language())))
                                 .toList(),
-                        row.getString("recall_reason")));
+                        row.getString("recall_reason"),
+                        row.getString("outbox_said")));
     }
 
     /** The files of one, by their paths; of a language only to those who may read it. */
@@ -190,8 +193,8 @@ class DeliveryRecord {
                 .optional();
     }
 
-    /** Keeps one, whose contents are kept already. */
-    void add(NewDelivery delivery, Made made) {
+    /** Keeps one, whose contents are kept already; the number of its row. */
+    long add(NewDelivery delivery, Made made) {
         long id = jdbc.sql(
                         """
                         insert into delivery (product_id, number, at, person_id, scheduled, recipes, languages, selectors, contents, files, bytes, changed, to_outbox)
@@ -237,6 +240,7 @@ class DeliveryRecord {
                 .param("texts", texts.texts())
                 .param("hash", texts.hash())
                 .update());
+        return id;
     }
 
     /** Notes that one was recalled; whether it was not before. */

@@ -68,6 +68,7 @@ class DeliveryService {
     private final Contents contents;
     private final Delivering delivering;
     private final DeliveryRecord record;
+    private final Webhooks webhooks;
     private final RunService runs;
     private final JdbcClient jdbc;
     private final Clock clock;
@@ -83,6 +84,7 @@ class DeliveryService {
             Contents contents,
             Delivering delivering,
             DeliveryRecord record,
+            Webhooks webhooks,
             RunService runs,
             JdbcClient jdbc,
             Clock clock) {
@@ -96,6 +98,7 @@ class DeliveryService {
         this.contents = contents;
         this.delivering = delivering;
         this.record = record;
+        this.webhooks = webhooks;
         this.runs = runs;
         this.jdbc = jdbc;
         this.clock = clock;
@@ -106,6 +109,7 @@ class DeliveryService {
      *
      * @param changed texts that changed since the last delivery, in the product's tables and languages, as far as they are counted
      * @param last the last one that was not recalled, null for none
+     * @param telling which programs are told
      * @param run what is going on, or was tried last and failed; null for nothing
      */
     record DeliveryOverview(
@@ -119,6 +123,7 @@ class DeliveryService {
             List<Judge.SourceHole> holes,
             List<LanguageVerdict> languages,
             @Nullable DeliveryReply last,
+            Webhooks.Telling telling,
             @Nullable RunReply run) {}
 
     /** How a product stands, from one state of the record: whoever sees that nothing is going on any more sees what came of it. */
@@ -142,6 +147,7 @@ class DeliveryService {
                 judged.holes(),
                 readable(judged),
                 last.orElse(null),
+                webhooks.telling(of.id()),
                 runs.latest(Delivering.RUN, of.id())
                         .filter(run -> run.open() || run.status().equals("failed"))
                         .orElse(null));
@@ -297,13 +303,14 @@ class DeliveryService {
     @Transactional
     public void recall(long person, String slug, int number, String reason) {
         people.rights(person).requireCoordinator("recall deliveries");
-        long id = found(slug, number).id();
+        KeptDelivery found = found(slug, number);
         if (reason.isBlank()) {
             throw Refusal.unacceptable("no-reason", "Say why it is recalled.", Map.of("field", "reason"));
         }
-        if (!record.recall(id, clock.instant(), person, reason.strip())) {
+        if (!record.recall(found.id(), clock.instant(), person, reason.strip())) {
             throw Refusal.conflict("recalled-already", "This delivery was recalled already.", Map.of());
         }
+        webhooks.tell(products.find(slug), found.reply(), found.id(), "recalled");
     }
 
     /** What is different between two deliveries. */

@@ -15,9 +15,13 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Clock;
 import java.time.ZoneOffset;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -60,63 +64,79 @@ class Outbox {
 
     private record Due(long id, long product, String slug, int number) {}
 
+    private static final Logger LOG = LoggerFactory.getLogger(Outbox.class);
+
     /** Lays everything there that has to go there still; of several servers one does those of a product. */
     void catchUp() {
         if (!there()) {
             return;
         }
         // One after the other, each on record as soon as it lies there.
+        Set<Long> failed = new HashSet<>();
         boolean more = true;
         while (more) {
-            more = Boolean.TRUE.equals(each.execute(status -> one()));
+            more = Boolean.TRUE.equals(each.execute(status -> one(failed)));
         }
     }
 
-    private boolean one() {
+    /** Lays the next one there; whether there was one. What cannot be laid there keeps no other waiting, and is tried at the next time. */
+    private boolean one(Set<Long> failed) {
         Optional<Due> due = jdbc.sql(
                         """
                         select d.id, d.product_id, p.slug, d.number from delivery d join product p on p.id = d.product_id join delivery_plan w on w.product_id = d.product_id
-                        where d.to_outbox and d.outbox_at is null order by d.id limit 1 for update of w skip locked
+                        where d.to_outbox and d.outbox_at is null and d.id <> all(:failed) order by d.id limit 1 for update of w skip locked
                         """)
+                .param("failed", failed.toArray(Long[]::new))
                 .query((row, n) -> new Due(row.getLong(1), row.getLong(2), row.getString(3), row.getInt(4)))
                 .optional();
-        due.ifPresent(this::lay);
+        due.ifPresent(one -> {
+            String said = "";
+            try {
+                lay(one);
+            } catch (IOException cannot) {
+                failed.add(one.id);
+                said = cannot.toString();
+            }
+            int news = jdbc.sql("update delivery set outbox_said = :said where id = :id and outbox_said <> :said")
+                    .param("said", said)
+                    .param("id", one.id)
+                    .update();
+            if (news > 0 && !said.isEmpty()) {
+                LOG.warn("Delivery {} of {} cannot be laid into the outbox: {}", one.number, one.slug, said);
+            }
+        });
         return due.isPresent();
     }
 
-    private void lay(Due due) {
-        try {
-            Path product = Path.of(folder).resolve(due.slug);
-            Files.createDirectories(product);
-            Path target = product.resolve(Integer.toString(due.number));
-            if (!Files.exists(target)) {
-                Path beside = product.resolve("." + due.number + ".part");
-                remove(beside);
-                List<Packing.Packed> packed = files.of(due.id);
-                for (Packing.Packed file : packed) {
-                    Path at = beside.resolve(file.path()).normalize();
-                    if (!at.startsWith(beside)) {
-                        throw new IllegalStateException("a path leads out of its folder: " + file.path());
-                    }
-                    Files.createDirectories(at.getParent());
-                    try (InputStream in = file.content().open()) {
-                        write(at, in);
-                    }
+    private void lay(Due due) throws IOException {
+        Path product = Path.of(folder).resolve(due.slug);
+        Files.createDirectories(product);
+        Path target = product.resolve(Integer.toString(due.number));
+        if (!Files.exists(target)) {
+            Path beside = product.resolve("." + due.number + ".part");
+            remove(beside);
+            List<Packing.Packed> packed = files.of(due.id);
+            for (Packing.Packed file : packed) {
+                Path at = beside.resolve(file.path()).normalize();
+                if (!at.startsWith(beside)) {
+                    throw new IllegalStateException("a path leads out of its folder: " + file.path());
                 }
-                Files.createDirectories(beside);
-                try (InputStream manifest = new ByteArrayInputStream(files.manifest(due.id, packed))) {
-                    write(beside.resolve(Packing.MANIFEST), manifest);
+                Files.createDirectories(at.getParent());
+                try (InputStream in = file.content().open()) {
+                    write(at, in);
                 }
-                Files.move(beside, target, StandardCopyOption.ATOMIC_MOVE);
             }
-            jdbc.sql("update delivery set outbox_at = :at where id = :id")
-                    .param("at", clock.instant().atOffset(ZoneOffset.UTC))
-                    .param("id", due.id)
-                    .update();
-            point(due.product, product);
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
+            Files.createDirectories(beside);
+            try (InputStream manifest = new ByteArrayInputStream(files.manifest(due.id, packed))) {
+                write(beside.resolve(Packing.MANIFEST), manifest);
+            }
+            Files.move(beside, target, StandardCopyOption.ATOMIC_MOVE);
         }
+        jdbc.sql("update delivery set outbox_at = :at where id = :id")
+                .param("at", clock.instant().atOffset(ZoneOffset.UTC))
+                .param("id", due.id)
+                .update();
+        point(due.product, product);
     }
 
     private static void write(Path at, InputStream in) throws IOException {

@@ -9,6 +9,7 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.security.SecureRandom;
 import java.util.Base64;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
@@ -37,6 +38,13 @@ final class StartCommand implements Runnable {
             paramLabel = "FOLDER",
             description = "where deliveries are laid that go to the outbox; it must be the server's own to write")
     private @Nullable Path outbox;
+
+    @Option(
+            names = "--webhooks",
+            paramLabel = "HOST[:PORT]",
+            split = ",",
+            description = "which hosts may be told what was delivered; none unless they are named here")
+    private List<String> webhooks = List.of();
 
     @Option(names = "--port", description = "The port on 127.0.0.1 (default: 8080).", defaultValue = "8080")
     private int port = 8080;
@@ -85,7 +93,8 @@ final class StartCommand implements Runnable {
                 .run(
                         "--server.port=" + port,
                         "--mellow.outbox="
-                                + (outbox == null ? "" : outbox.toAbsolutePath().normalize()));
+                                + (outbox == null ? "" : outbox.toAbsolutePath().normalize()),
+                        "--mellow.webhooks.hosts=" + String.join(",", webhooks));
         String address = "http://127.0.0.1:" + server.getEnvironment().getRequiredProperty("local.server.port");
         pid.write(address);
         welcome(out, address);

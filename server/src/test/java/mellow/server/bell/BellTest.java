@@ -55,6 +55,36 @@ class BellTest extends ServerTest {
     }
 
     @Test
+    void aProductThatDidNotGoOutByItselfIsToldToCoordinatorsUntilItDoes() {
+        ledger.run("insert into product (name, kind, slug, created_at) values ('Panel', 'panel', 'panel', now())");
+        deliveryRun("failed", "by itself", "Ramp has an entry without a source text.");
+        assertThat(bell.notices(mara))
+                .filteredOn(one -> one.kind() == Kind.NOT_DELIVERED)
+                .singleElement()
+                .satisfies(one -> {
+                    assertThat(one.key()).isEqualTo("Panel");
+                    assertThat(one.table()).isEqualTo("panel");
+                    assertThat(one.said()).isEqualTo("Ramp has an entry without a source text.");
+                    assertThat(one.fresh()).isTrue();
+                });
+        assertThat(told(oskar)).isEmpty();
+        deliveryRun("failed", "", "Who asks by hand sees it on the screen.");
+        assertThat(told(mara)).doesNotContain("NOT_DELIVERED 1");
+        deliveryRun("lost", "by itself", "The server stopped.");
+        assertThat(told(mara)).contains("NOT_DELIVERED 1");
+        deliveryRun("done", "by itself", "");
+        assertThat(told(mara)).doesNotContain("NOT_DELIVERED 1");
+    }
+
+    private void deliveryRun(String status, String arguments, String message) {
+        ledger.run(
+                "insert into run (kind, subject, person_id, arguments, status, server, started_at, seen_at, ended_at, message) select 'deliver', p.id, "
+                        + mara + ", '" + arguments + "', '" + status + "', gen_random_uuid(), now(), now(), now(), '"
+                        + message
+                        + "' from product p");
+    }
+
+    @Test
     void offersWaitForReviewersOfTheirLanguage() {
         assertThat(told(oskar)).isEmpty();
         offer("up", "de", 0);

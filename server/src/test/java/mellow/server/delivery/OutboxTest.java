@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
 import mellow.core.merge.Arrival;
+import mellow.server.bell.BellService;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
@@ -37,6 +38,9 @@ class OutboxTest extends ServerTest {
 
     @Autowired
     private Outbox outbox;
+
+    @Autowired
+    private BellService bell;
 
     @Autowired
     private ProductService products;
@@ -97,6 +101,26 @@ class OutboxTest extends ServerTest {
         outbox.catchUp();
         outbox.catchUp();
         assertThat(there()).doesNotContain("app/1/old", "app/.1.part").contains("app/1/deep/de.json");
+    }
+
+    @Test
+    void whatCannotBeLaidThereSaysSoKeepsNoOtherWaitingAndIsTriedAgain() throws IOException {
+        products.create(
+                mara, new Definition(0, "Web", "site", List.of("ramp"), List.of(new Selected("de", null)), null));
+        recipes.add(mara, "web", "Web", DeliveryTest.texts("json", "each", "{tag}.json"));
+        plans.change(mara, "web", new Plans.DeliveryPlan(Gates.USUAL, true, null, List.of(), "UTC", null, null, "", 0));
+        Files.writeString(folder.resolve("app"), "a file where the product's folder has to be");
+        port.deliver(mara, "app");
+        port.deliver(mara, "web");
+        outbox.catchUp();
+        assertThat(there()).contains("web/1/de.json");
+        assertThat(deliveries.found("app", 1).reply().outboxSaid()).contains("app");
+        assertThat(bell.notices(mara)).extracting(BellService.Notice::table).containsExactly("app");
+        Files.delete(folder.resolve("app"));
+        outbox.catchUp();
+        assertThat(there()).contains("app/1/deep/de.json");
+        assertThat(deliveries.found("app", 1).reply().outboxSaid()).isEmpty();
+        assertThat(bell.notices(mara)).isEmpty();
     }
 
     @Test

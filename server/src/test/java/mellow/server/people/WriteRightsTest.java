@@ -176,6 +176,15 @@ class WriteRightsTest extends ServerTest {
                 "POST /api/products/{slug}/deliveries/cancel",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/deliveries/cancel", "{}"));
         rules.put(
+                "POST /api/products/{slug}/webhooks",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/webhooks", "{\"address\":\"http://build.example/\"}"));
+        rules.put(
+                "DELETE /api/products/{slug}/webhooks/{id}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/webhooks/1", "{}"));
+        rules.put(
+                "POST /api/products/{slug}/webhooks/calls/{call}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/webhooks/calls/1", "{}"));
+        rules.put(
                 "POST /api/products/{slug}/deliveries/{number}/recall",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/deliveries/1/recall", "{\"reason\":\"wrong\"}"));
         rules.put(

@@ -27,6 +27,7 @@ public abstract class ServerTest {
         registry.add("mellow.index-later", () -> "false");
         registry.add("mellow.recheck", () -> "false");
         registry.add("mellow.deliveries", () -> "false");
+        registry.add("mellow.webhooks.hosts", () -> "build.example," + Receiver.authority());
     }
 
     @BeforeEach
