@@ -42,6 +42,10 @@ function languagesOf(table: Schemas["TableReply"] | undefined): Product["languag
   return table ? [table.source, ...table.languages.map((one) => one.language)].map(newLanguage) : [];
 }
 
+function listOf(words: string): string[] {
+  return words.split(/[\s,;]+/).filter((one) => one !== "");
+}
+
 /** A product's name, kind, tables, and languages in order with their selector numbers. */
 export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
   const [name, setName] = useState(product?.name ?? of?.name ?? "");
@@ -49,8 +53,10 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
   const [uses, setUses] = useState<string[]>(product?.tables.map((one) => one.slug) ?? (of ? [of.slug] : []));
   const [languages, setLanguages] = useState<Product["languages"]>(product?.languages ?? languagesOf(of));
   const [start, setStart] = useState(product?.start ?? "");
+  const [hosts, setHosts] = useState<Record<string, string>>(product?.hosts ?? {});
   // As it was typed, so that a comma can be.
   const [typed, setTyped] = useState<Record<string, string>>({});
+  const [typedHosts, setTypedHosts] = useState<Record<string, string>>({});
   const [wrong, setWrong] = useState<string | null>(null);
   const [removing, setRemoving] = useState(false);
   const address = product ? `/api/products/${encodeURIComponent(product.slug)}` : "/api/products";
@@ -84,10 +90,18 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
             prefix: one.prefix,
           })),
           start: start === "" ? undefined : start,
-          hosts: product?.hosts,
+          hosts:
+            kind === "site" ? Object.fromEntries(Object.entries(hosts).filter(([, tag]) => has(tag))) : product?.hosts,
         },
       }),
     );
+  };
+  const has = (tag: string) => languages.some((one) => one.language.tag === tag);
+  const hostsOf = (tag: string) => Object.keys(hosts).filter((host) => hosts[host] === tag);
+  const startHosts = (tag: string, words: string) => {
+    setTypedHosts({ ...typedHosts, [tag]: words });
+    const others = Object.entries(hosts).filter(([, of]) => of !== tag);
+    setHosts(Object.fromEntries([...others, ...listOf(words).map((host) => [host, tag])]));
   };
   const change = (tag: string, some: Partial<Product["languages"][number]>) =>
     setLanguages(languages.map((one) => (one.language.tag === tag ? { ...one, ...some } : one)));
@@ -153,14 +167,16 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                 <tr>
                   <th scope="col">{t("settings.language")}</th>
                   <th scope="col">{t("products.selector")}</th>
+                  <th scope="col">{t("products.shownAs")}</th>
                   <th scope="col">{t("products.fallbacks")}</th>
                   {kind === "site" && <th scope="col">{t("products.prefix")}</th>}
+                  {kind === "site" && <th scope="col">{t("products.hosts")}</th>}
                   <th scope="col">{t("products.hidden")}</th>
                   <td />
                 </tr>
               </thead>
               <tbody>
-                {languages.map(({ language, selector, hidden, fallbacks, prefix }, at) => (
+                {languages.map(({ language, selector, hidden, shownAs, fallbacks, prefix }, at) => (
                   <tr key={language.tag}>
                     <th scope="row">{languageName(language)}</th>
                     <td>
@@ -180,6 +196,17 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                     <td>
                       <TextField
                         size="small"
+                        value={shownAs === language.ownName ? "" : shownAs}
+                        placeholder={language.ownName}
+                        slotProps={{
+                          htmlInput: { "aria-label": t("products.shownAsOf", { language: languageName(language) }) },
+                        }}
+                        onChange={(event) => change(language.tag, { shownAs: event.target.value })}
+                      />
+                    </td>
+                    <td>
+                      <TextField
+                        size="small"
                         value={typed[language.tag] ?? fallbacks.join(", ")}
                         slotProps={{
                           htmlInput: { "aria-label": t("products.fallbacksOf", { language: languageName(language) }) },
@@ -187,7 +214,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                         onChange={(event) => {
                           setTyped({ ...typed, [language.tag]: event.target.value });
                           change(language.tag, {
-                            fallbacks: event.target.value.split(/[\s,;]+/).filter((tag) => tag !== ""),
+                            fallbacks: listOf(event.target.value),
                           });
                         }}
                       />
@@ -201,6 +228,18 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
                             htmlInput: { "aria-label": t("products.prefixOf", { language: languageName(language) }) },
                           }}
                           onChange={(event) => change(language.tag, { prefix: event.target.value })}
+                        />
+                      </td>
+                    )}
+                    {kind === "site" && (
+                      <td>
+                        <TextField
+                          size="small"
+                          value={typedHosts[language.tag] ?? hostsOf(language.tag).join(", ")}
+                          slotProps={{
+                            htmlInput: { "aria-label": t("products.hostsOf", { language: languageName(language) }) },
+                          }}
+                          onChange={(event) => startHosts(language.tag, event.target.value)}
                         />
                       </td>
                     )}

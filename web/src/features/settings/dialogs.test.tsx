@@ -81,6 +81,30 @@ describe("a product", () => {
     });
   });
 
+  it("of a site has hosts that start in its languages, and names for its picker", async () => {
+    const asked = serve({ "PUT /api/products/bridge": aProduct() });
+    const site = aProduct({ kind: "site", hosts: { "old.example": "pl", "en.example": "en" } });
+    const onDone = vi.fn();
+    show(<ProductDialog product={site} tables={tables} onDone={onDone} onClose={vi.fn()} />);
+    const polish = screen.getByRole("textbox", { name: "Hosts that start in Polish" });
+    expect(polish).toHaveValue("old.example");
+    await userEvent.clear(polish);
+    await userEvent.type(polish, "promy.example, www.promy.example");
+    const shown = screen.getByRole("textbox", { name: "What Polish is called in the product’s language picker" });
+    await userEvent.clear(shown);
+    await userEvent.type(shown, "PL");
+    const english = screen.getByRole("row", { name: /English/ });
+    await userEvent.click(within(english).getByRole("button", { name: "Take out" }));
+    await userEvent.click(screen.getByRole("button", { name: "Save" }));
+    await vi.waitFor(() => expect(onDone).toHaveBeenCalled());
+    expect(changes(asked)[0]?.json).toMatchObject({
+      languages: [{ tag: "pl", shownAs: "PL" }],
+      hosts: { "promy.example": "pl", "www.promy.example": "pl" },
+    });
+    expect((changes(asked)[0]?.json as { hosts: object }).hosts).not.toHaveProperty("old.example");
+    expect((changes(asked)[0]?.json as { hosts: object }).hosts).not.toHaveProperty("en.example");
+  });
+
   it("is removed only when that is meant", async () => {
     const asked = serve({ "DELETE /api/products/bridge": null });
     const onDone = vi.fn();
