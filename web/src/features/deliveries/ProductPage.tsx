@@ -170,6 +170,11 @@ function Warnings({ product }: { product: Product }) {
         <p key={one.sentence} className={one.stops ? "wrong" : "mind"}>
           {saidBy(`warning.${one.code}`, one.values, one.sentence)}{" "}
           {one.table && <Link to={ledgerAt({ tables: [one.table] })}>{t("product.showIt")}</Link>}
+          {one.code === "letters-lacking" && one.language && (
+            <Link to={ledgerAt({ product: product.slug, languages: [one.language], check: "letters" })}>
+              {t("product.showIt")}
+            </Link>
+          )}
         </p>
       ))}
     </section>

@@ -12,22 +12,22 @@ import org.openqa.selenium.WebElement;
 class DeliveriesTest {
 
     private static final String WINCH =
-            "key,en,fi,pl\nwinch.1,Winch on,Vinssi päällä,Wciągarka włączona\nwinch.2,Winch off,Vinssi pois,\n";
+            "key,en,fi,pl\nwindlass.1,Windlass on,Vinssi päällä,Wciągarka włączona\nwindlass.2,Windlass off,Vinssi pois,\n";
 
     @Test
     void aPanelIsSetUpAndDelivered() {
-        DemoServer.takeIn("Winch", "winch.csv", WINCH.getBytes(StandardCharsets.UTF_8));
+        DemoServer.takeIn("Windlass", "windlass.csv", WINCH.getBytes(StandardCharsets.UTF_8));
         try (Browser mirja = DemoServer.browse()) {
             mirja.go("/products");
             mirja.signIn("mirja", DemoServer.PASSWORD);
             setUp(mirja);
-            mirja.go("/products/winch-panel");
+            mirja.go("/products/windlass-panel");
             mirja.see(".ofproduct th", "Polish");
-            ask(mirja, "pl", "winch.2");
+            ask(mirja, "pl", "windlass.2");
             mirja.see(".ofproduct .answer", "Vinssi pois");
             mirja.see(".ofproduct .answer", "pl has none → fi: Vinssi pois");
 
-            mirja.go("/deliveries/winch-panel");
+            mirja.go("/deliveries/windlass-panel");
             mirja.see(".delivering footer", "it has no recipe");
             addRecipe(mirja);
             mirja.see(".delivering .recipes button", "Panel texts");
@@ -40,17 +40,17 @@ class DeliveriesTest {
             mirja.see(".past td", "Polish held back");
 
             DemoServer.takeIn(
-                    "Winch",
-                    "winch.csv",
+                    "Windlass",
+                    "windlass.csv",
                     WINCH.replace("off,Vinssi pois,", "off,Vinssi pois,Wciągarka wyłączona")
                             .getBytes(StandardCharsets.UTF_8));
-            mirja.go("/deliveries/winch-panel");
+            mirja.go("/deliveries/windlass-panel");
             mirja.see(".delivering footer button", "Deliver no. 2");
             mirja.until(d -> mirja.count(".delivering td.yes") == 2 ? true : null, "Polish to be whole");
             mirja.see(".delivering button", "Deliver no. 2").click();
             mirja.see(".past th", "2");
             mirja.see(".past button", "Compare").click();
-            mirja.see(".goingout .files", "winch-pl.csv");
+            mirja.see(".goingout .files", "windlass-pl.csv");
             mirja.see(".goingout ins", "Wciągarka");
 
             mirja.see(".past button", "Recall").click();
@@ -66,8 +66,8 @@ class DeliveriesTest {
     private static void setUp(Browser mirja) {
         mirja.see(".settings button", "New product").click();
         mirja.see("[role=dialog] input");
-        mirja.press("Winch panel");
-        mirja.see("[role=dialog] .tables label", "Winch").click();
+        mirja.press("Windlass panel");
+        mirja.see("[role=dialog] .tables label", "Windlass").click();
         for (String language : new String[] {"Finnish", "Polish"}) {
             WebElement picker = mirja.see("[role=dialog] [role=combobox][aria-autocomplete=list]");
             picker.click();
@@ -87,9 +87,9 @@ class DeliveriesTest {
         mirja.see("[role=dialog] input");
         mirja.press("Panel texts");
         choose(mirja, "Format", "CSV");
-        mirja.see("[role=dialog] .examples pre", "winch.1");
-        type(mirja, "[role=dialog] input[value='{tag}.{ext}']", "winch-{tag}.{ext}");
-        mirja.see("[role=dialog] .examples b", "winch-pl.csv");
+        mirja.see("[role=dialog] .examples pre", "windlass.1");
+        type(mirja, "[role=dialog] input[value='{tag}.{ext}']", "windlass-{tag}.{ext}");
+        mirja.see("[role=dialog] .examples b", "windlass-pl.csv");
         mirja.see("[role=dialog] button", "Save").click();
         mirja.gone("[role=dialog]");
     }

@@ -9,6 +9,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import mellow.core.check.Kind;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import mellow.core.product.LanguageResolver;
@@ -357,7 +358,37 @@ class ProductAnswers {
                         tag.value())));
         twins(product, warnings);
         renumbered(product, warnings);
+        letters(product, warnings);
         return warnings;
+    }
+
+    /** Texts whose letters a font or a character set lacks, as the checks keep it beside them. */
+    private void letters(Product product, List<ProductWarning> warnings) {
+        Map<String, Integer> lacking = new HashMap<>();
+        jdbc.sql(
+                        """
+                        select l.tag, count(*)::int n from finding_mask m join language l on l.id = m.language_id
+                        where m.table_id = any(:tables) and (m.stops | m.minds) & :letters <> 0 group by 1
+                        """)
+                .param("tables", product.tables().stream().map(TableInfo::id).toArray(Long[]::new))
+                .param("letters", Kind.LETTERS.bit())
+                .query(row -> {
+                    lacking.put(row.getString("tag"), row.getInt("n"));
+                });
+        for (ProductLanguage one : product.languages().all()) {
+            Integer n = lacking.get(one.tag().value());
+            if (n != null && reading.reads(one.tag())) {
+                warnings.add(ProductWarning.of(
+                        "letters-lacking",
+                        n == 1
+                                ? "{n} text in {language} has letters that a font or a character set lacks."
+                                : "{n} texts in {language} have letters that a font or a character set lacks.",
+                        Map.of("n", n, "language", languages.describe(one.tag()).englishName()),
+                        false,
+                        null,
+                        one.tag().value()));
+            }
+        }
     }
 
     private static void twins(Product product, List<ProductWarning> warnings) {

@@ -13,9 +13,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
+import mellow.core.check.Kind;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.check.MaskKeeper;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService;
 import mellow.server.product.ProductService;
@@ -27,6 +29,8 @@ import org.awaitility.Awaitility;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** A panel is set up, delivered, changed, delivered again, compared and recalled. */
 class DeliveryTest extends ServerTest {
@@ -60,6 +64,15 @@ class DeliveryTest extends ServerTest {
 
     @Autowired
     private EntryService entries;
+
+    @Autowired
+    private MaskKeeper masks;
+
+    @Autowired
+    private JdbcClient jdbc;
+
+    @Autowired
+    private TransactionTemplate transactions;
 
     private long mara;
 
@@ -392,6 +405,32 @@ class DeliveryTest extends ServerTest {
                 .extracting(ProductAnswers.ProductWarning::code)
                 .contains("base-not-whole");
         ledger.run("update entry set source = 'Tank full, stop' where key = 'tank.full'");
+    }
+
+    @Test
+    void lettersThatAFontLacksAreWarnedOf() {
+        assertThat(answers.warnings("panel")).isEmpty();
+        ledger.run("delete from finding_mask");
+        ledger.run(
+                "insert into finding_mask (entry_id, language_id, table_id, stops, minds) select e.id, l.id, e.table_id, case when e.key = 'ramp.up' then "
+                        + Kind.LETTERS.bit() + " else 0 end, " + (Kind.LETTERS.bit() | Kind.TERM.bit())
+                        + " from entry e, language l where l.tag = 'pl'");
+        assertThat(answers.warnings("panel")).singleElement().satisfies(one -> {
+            assertThat(one.code()).isEqualTo("letters-lacking");
+            assertThat(one.language()).isEqualTo("pl");
+            assertThat(one.sentence()).endsWith("texts in Polish have letters that a font or a character set lacks.");
+        });
+        ledger.run("delete from finding_mask where stops = " + Kind.LETTERS.bit());
+        ledger.run("update finding_mask set minds = " + Kind.TERM.bit());
+        assertThat(answers.warnings("panel")).isEmpty();
+        ledger.run("delete from finding_mask");
+        recheck();
+    }
+
+    /** What a test did to what was found is made good. */
+    private void recheck() {
+        transactions.executeWithoutResult(status -> masks.ofEntries(
+                jdbc.sql("select id from entry").query(Long.class).list()));
     }
 
     @Test
