@@ -42,6 +42,8 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
   const address = `/api/products/${encodeURIComponent(slug)}/recipes`;
   const set = (some: Partial<Settings>) => setSettings({ ...settings, ...some });
   const texts = settings.kind === "texts";
+  const assets = settings.kind === "assets";
+  const ofTables = texts || assets || settings.kind === "keys";
   const separated = settings.format === "csv";
   const tables = (useProducts().data ?? []).find((one) => one.slug === slug)?.tables ?? [];
   const uses = (table: string) => !settings.tables || settings.tables.length === 0 || settings.tables.includes(table);
@@ -99,7 +101,7 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
               onChange={(event) => setName(event.target.value)}
             />
             {!recipe &&
-              choice("recipe.kind", settings.kind, ["texts", "selectors", "keys"], "recipe.kind", (kind) =>
+              choice("recipe.kind", settings.kind, Object.keys(BEGINNINGS), "recipe.kind", (kind) =>
                 setSettings(BEGINNINGS[kind as keyof typeof BEGINNINGS]),
               )}
             <TextField
@@ -174,7 +176,7 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
                 ))}
               </fieldset>
             )}
-            {settings.kind !== "selectors" && tables.length > 1 && (
+            {ofTables && tables.length > 1 && (
               <fieldset className="bare tables">
                 <legend>{t("products.tables")}</legend>
                 {tables.map((table) => (
@@ -198,15 +200,15 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
                 ))}
               </fieldset>
             )}
-            {texts &&
+            {(texts || assets) &&
               choice("recipe.texts", settings.texts, ["settled", "fresh", "pencilled"], "recipe.texts", (one) =>
                 set({ texts: one }),
               )}
-            {texts &&
+            {(texts || assets) &&
               choice(
                 "recipe.hole",
                 settings.hole,
-                ["out", "empty", "borrowed", "source", "key"],
+                assets ? ["out", "borrowed", "source"] : ["out", "empty", "borrowed", "source", "key"],
                 "recipe.hole",
                 (hole) => set({ hole }),
               )}

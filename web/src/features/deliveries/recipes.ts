@@ -26,6 +26,9 @@ export const BEGINNINGS = {
   texts: TEXTS,
   selectors: { ...TEXTS, kind: "selectors", format: "csv", files: "one", pattern: "languages.{ext}" },
   keys: { ...TEXTS, kind: "keys", format: "typescript", files: "one", pattern: "keys.{ext}" },
+  assets: { ...TEXTS, kind: "assets", format: "files", pattern: "{tag}/{key}.{ext}" },
+  fonts: { ...TEXTS, kind: "fonts", format: "files", pattern: "fonts/{tag}.{ext}" },
+  wordbook: { ...TEXTS, kind: "wordbook", format: "tbx", files: "one", pattern: "wordbook.{ext}" },
 } satisfies Record<string, Settings>;
 
 const TEXT_FORMATS = [
@@ -51,6 +54,9 @@ export const FORMATS: Record<string, string[]> = {
   texts: TEXT_FORMATS,
   selectors: ["csv", "json"],
   keys: ["java", "typescript", "c"],
+  assets: ["files"],
+  fonts: ["files"],
+  wordbook: ["tbx"],
 };
 
 export const CHARSETS = [

@@ -53,15 +53,17 @@ class Maker {
     /** No limit. */
     static final int ALL = Integer.MAX_VALUE;
 
-    private static final long NOBODY = 0;
+    static final long NOBODY = 0;
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final RecordReader records;
     private final LanguageService languages;
+    private final OtherFiles others;
 
-    Maker(RecordReader records, LanguageService languages) {
+    Maker(RecordReader records, LanguageService languages, OtherFiles others) {
         this.records = records;
         this.languages = languages;
+        this.others = others;
     }
 
     /**
@@ -83,13 +85,53 @@ class Maker {
             boolean staleOut,
             Map<LanguageTag, Set<Long>> blocked,
             EntryNumbers.Numbers numbers,
-            int most) {}
+            int most) {
+
+        /** The languages of a recipe that go out. */
+        List<ProductLanguage> chosen(Recipe.RecipeSettings settings) {
+            return product.languages().all().stream()
+                    .filter(one -> switch (settings.which()) {
+                        case "all" -> true;
+                        case "chosen" -> settings.languages().contains(one.tag().value());
+                        default -> !one.hidden();
+                    })
+                    .filter(one -> !without.contains(one.tag()))
+                    .toList();
+        }
+
+        /** What a file of a recipe is called. */
+        String name(
+                Recipe recipe,
+                @Nullable TableInfo table,
+                @Nullable ProductLanguage language,
+                String key,
+                String ending) {
+            return new FilePattern(recipe.settings().pattern())
+                    .name(new FilePattern.Fill(
+                            product.of().slug(),
+                            table == null ? "" : table.slug(),
+                            "",
+                            language == null ? null : language.tag(),
+                            language == null ? null : language.selector(),
+                            number,
+                            key,
+                            ending));
+        }
+
+        /** What a file of many entries is called. */
+        String name(Recipe recipe, @Nullable TableInfo table, @Nullable ProductLanguage language) {
+            return name(recipe, table, language, "", recipe.settings().ending());
+        }
+    }
 
     /** Makes what one recipe says into {@code made}. */
     void make(Recipe recipe, Order order, Made made, Progress progress) {
         switch (recipe.settings().kind()) {
             case "selectors" -> selectors(recipe, order, made);
             case "keys" -> keys(recipe, order, made);
+            case "assets" -> others.assets(recipe, order, made, progress);
+            case "fonts" -> others.fonts(recipe, order, made);
+            case "wordbook" -> others.wordbook(recipe, order, made);
             default -> texts(recipe, order, made, progress);
         }
     }
@@ -155,32 +197,8 @@ class Maker {
         records.read(table.id(), NOBODY, in, most, reader);
     }
 
-    private List<ProductLanguage> chosen(Recipe.RecipeSettings settings, Order order) {
-        return order.product.languages().all().stream()
-                .filter(one -> switch (settings.which()) {
-                    case "all" -> true;
-                    case "chosen" -> settings.languages().contains(one.tag().value());
-                    default -> !one.hidden();
-                })
-                .filter(one -> !order.without.contains(one.tag()))
-                .toList();
-    }
-
-    private String name(Recipe recipe, Order order, @Nullable TableInfo table, @Nullable ProductLanguage language) {
-        return new FilePattern(recipe.settings().pattern())
-                .name(new FilePattern.Fill(
-                        order.product.of().slug(),
-                        table == null ? "" : table.slug(),
-                        "",
-                        language == null ? null : language.tag(),
-                        language == null ? null : language.selector(),
-                        order.number,
-                        "",
-                        recipe.settings().ending()));
-    }
-
     private void selectors(Recipe recipe, Order order, Made made) {
-        List<SelectorTable.Row> rows = chosen(recipe.settings(), order).stream()
+        List<SelectorTable.Row> rows = order.chosen(recipe.settings()).stream()
                 .map(one -> new SelectorTable.Row(
                         one.selector(),
                         one.tag().value(),
@@ -190,7 +208,7 @@ class Maker {
                         languages.describe(one.tag()).rightToLeft() ? "rtl" : "ltr",
                         one.tag().equals(order.product.languages().start())))
                 .toList();
-        made.add(name(recipe, order, null, null), recipe.id(), null, out -> {
+        made.add(order.name(recipe, null, null), recipe.id(), null, out -> {
             if (recipe.settings().format().equals("json")) {
                 out.write(JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(rows));
                 out.write('\n');
@@ -221,16 +239,16 @@ class Maker {
         Recipe.RecipeSettings settings = recipe.settings();
         String prefix = settings.prefix().isBlank() ? order.product.of().slug() : settings.prefix();
         KeyConstants constants = new KeyConstants(settings.constants(), prefix, settings.namespace());
-        made.add(name(recipe, order, null, null), recipe.id(), null, out -> {
+        made.add(order.name(recipe, null, null), recipe.id(), null, out -> {
             Writer writer = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
             constants.write(keys, writer);
         });
     }
 
     private void texts(Recipe recipe, Order order, Made made, Progress progress) {
-        List<ProductLanguage> chosen = chosen(recipe.settings(), order);
+        List<ProductLanguage> chosen = order.chosen(recipe.settings());
         if (recipe.settings().together()) {
-            made.add(name(recipe, order, null, null), recipe.id(), null, out -> together(recipe, order, chosen, out));
+            made.add(order.name(recipe, null, null), recipe.id(), null, out -> together(recipe, order, chosen, out));
             return;
         }
         List<TableInfo> tables = recipe.settings().of(order.product.tables());
@@ -251,7 +269,7 @@ class Maker {
                     : List.of(recipe.settings().of(order.product.tables()));
             for (List<TableInfo> group : groups) {
                 progress.at(step++, steps);
-                String name = name(recipe, order, perTable ? group.get(0) : null, language);
+                String name = order.name(recipe, perTable ? group.get(0) : null, language);
                 made.add(name, recipe.id(), language.tag(), out -> apart(recipe, order, language, group, out));
             }
         }

@@ -6,6 +6,8 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javax.lang.model.SourceVersion;
 import mellow.core.delivery.FilePattern;
 import mellow.core.delivery.KeyConstants;
@@ -24,7 +26,12 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
 
     private static final Map<String, Set<String>> FORMATS = Map.of(
             "selectors", Set.of("csv", "json"),
-            "keys", Set.of("java", "typescript", "c"));
+            "keys", Set.of("java", "typescript", "c"),
+            "assets", Set.of("files"),
+            "fonts", Set.of("files"),
+            "wordbook", Set.of("tbx"));
+    private static final Set<String> KINDS =
+            Stream.concat(Stream.of("texts"), FORMATS.keySet().stream()).collect(Collectors.toUnmodifiableSet());
     private static final Set<String> CHARSETS = Set.of(
             "utf-8",
             "utf-8-bom",
@@ -45,8 +52,8 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
     /**
      * What it is.
      *
-     * @param kind texts, selectors or keys
-     * @param format of texts any that can be written; of selectors csv or json; of keys java, typescript or c
+     * @param kind texts; selectors for the numbers of languages; keys for constants; assets for the files of entries; fonts; wordbook
+     * @param format of texts any that can be written; of selectors csv or json; of keys java, typescript or c; of the wordbook tbx; of assets and fonts files
      * @param files each for a file per language, table for one per table and language, one for a column per language
      * @param pattern how files are named
      * @param which visible, all or chosen languages
@@ -124,7 +131,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
         }
 
         void requireSound() {
-            Choices.require("kind", kind, Set.of("texts", "selectors", "keys"));
+            Choices.require("kind", kind, KINDS);
             if (ofTexts()) {
                 if (Formats.named(format).isEmpty()) {
                     throw Refusal.unacceptable(
@@ -152,6 +159,12 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
                         "charset-of-format",
                         "Only separated text is written in another character set.",
                         Map.of("field", "charset"));
+            }
+            if (kind.equals("assets") && !pattern.contains("{key}")) {
+                throw Refusal.unacceptable(
+                        "no-key-in-name",
+                        "Files of entries are named after their keys; write {place} into the name.",
+                        Map.of("field", "pattern", "place", "{key}"));
             }
             if (!namespace.isEmpty() && !SourceVersion.isName(namespace)) {
                 throw Refusal.unacceptable(

@@ -1,0 +1,177 @@
+package mellow.server.delivery;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import mellow.core.format.FileReading;
+import mellow.core.format.ReadOptions;
+import mellow.core.format.memory.TbxFormat;
+import mellow.core.language.LanguageTag;
+import mellow.core.merge.Arrival;
+import mellow.core.text.Shape;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.entry.Description;
+import mellow.server.entry.EntryService;
+import mellow.server.finding.FontService;
+import mellow.server.product.ProductService;
+import mellow.server.product.ProductService.Definition;
+import mellow.server.product.ProductService.Selected;
+import mellow.server.support.Http;
+import mellow.server.support.ServerTest;
+import mellow.server.wordbook.WordbookService;
+import mellow.server.wordbook.WordbookService.TermText;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+
+/** A product gets what is no text, too: pictures and sounds of its entries, the fonts of its languages, the wordbook. */
+class OtherFilesTest extends ServerTest {
+
+    private static final Path FONT = Path.of("../demo/ramp-panel.ttf");
+    private static final LanguageTag EN = new LanguageTag("en");
+    private static final LanguageTag DE = new LanguageTag("de");
+    private static final LanguageTag FI = new LanguageTag("fi");
+
+    @Autowired
+    private Deliveries port;
+
+    @Autowired
+    private DeliveryService deliveries;
+
+    @Autowired
+    private DeliveryFiles files;
+
+    @Autowired
+    private Recipes recipes;
+
+    @Autowired
+    private ProductService products;
+
+    @Autowired
+    private EntryService entries;
+
+    @Autowired
+    private FontService fonts;
+
+    @Autowired
+    private WordbookService wordbook;
+
+    @Autowired
+    private Http http;
+
+    private long mara;
+
+    @BeforeEach
+    void aBoat() {
+        mara = ledger.coordinator("mara");
+        ledger.takeIn(mara, "Boat", "key,en,de,fi\nup,Ramp up,Rampe hoch,Ramppi ylös\n", Arrival.SETTLED);
+        ledger.allowOwn("Boat", "de");
+        products.create(
+                mara,
+                new Definition(
+                        0,
+                        "Boat",
+                        "app",
+                        List.of("boat"),
+                        List.of(
+                                new Selected("en", null),
+                                new Selected("de", null),
+                                new Selected("fi", null, false, null, List.of("de"), null)),
+                        "en"));
+    }
+
+    private static Recipe.RecipeSettings of(String kind, String format, String pattern, String hole) {
+        return new Recipe.RecipeSettings(
+                kind, format, "each", pattern, "all", List.of(), null, "settled", hole, "utf-8", "comma", false, false,
+                false, "", "", false);
+    }
+
+    private Map<String, byte[]> delivered() throws IOException {
+        port.deliver(mara, "boat");
+        Map<String, byte[]> delivered = new LinkedHashMap<>();
+        int last = deliveries.history("boat", Integer.MAX_VALUE).get(0).number();
+        for (Packing.Packed file : files.of(deliveries.found("boat", last).id())) {
+            try (InputStream in = file.content().open()) {
+                delivered.put(file.path(), in.readAllBytes());
+            }
+        }
+        return delivered;
+    }
+
+    private String stored(String name, String content) throws Exception {
+        return http.bytes(mara, "/api/assets?name=" + name, content.getBytes(StandardCharsets.UTF_8))
+                .body()
+                .path("file")
+                .asString();
+    }
+
+    @Test
+    void picturesAreNamedByTheirKeysAndBorrowedWhereALanguageHasNone() throws Exception {
+        entries.create(
+                mara,
+                "boat",
+                Shape.ASSET,
+                new Description("deck/map", "", "", "", "", 0, 0, 0, List.of(), true),
+                new TreeMap<>(Map.of("other", "map-en.svg", "file", stored("map-en.svg", "<svg>en</svg>"))),
+                null);
+        ledger.change(
+                mara,
+                "deck/map",
+                "de",
+                CellChange.forms(
+                        Action.PUT_FORWARD,
+                        0,
+                        new TreeMap<>(Map.of("other", "Karte.png", "file", stored("Karte.png", "de")))));
+        recipes.add(mara, "boat", "Pictures", of("assets", "files", "{tag}/{key}.{ext}", "out"));
+        Map<String, byte[]> first = delivered();
+        assertThat(first).containsOnlyKeys("de/deck-map.png", "en/deck-map.svg");
+        assertThat(first.get("de/deck-map.png")).asString().isEqualTo("de");
+        recipes.add(mara, "boat", "All", of("assets", "files", "all/{key}_{language}.{ext}", "borrowed"));
+        assertThat(delivered().get("all/deck-map_fi.png")).asString().isEqualTo("de");
+        assertThatThrownBy(() -> recipes.add(mara, "boat", "None", of("assets", "files", "{tag}.{ext}", "out")))
+                .hasMessageContaining("named after their keys");
+    }
+
+    @Test
+    void eachLanguageGetsItsOwnFontOrThatOfAll() throws Exception {
+        recipes.add(mara, "boat", "Fonts", of("fonts", "files", "fonts/{tag}.{ext}", "out"));
+        assertThat(delivered()).isEmpty();
+        byte[] font = Files.readAllBytes(FONT);
+        fonts.put(mara, "boat", FI, 16, font);
+        assertThat(delivered()).containsOnlyKeys("fonts/fi.ttf");
+        fonts.put(mara, "boat", null, 16, font);
+        Map<String, byte[]> all = delivered();
+        assertThat(all).containsOnlyKeys("fonts/de.ttf", "fonts/en.ttf", "fonts/fi.ttf");
+        assertThat(all.get("fonts/de.ttf")).isEqualTo(font);
+        ledger.awaitRechecks();
+    }
+
+    @Test
+    void theWordbookGoesOutAsTermsOfTheProductsLanguages() throws Exception {
+        wordbook.add(
+                mara,
+                "en",
+                "ramp <1>",
+                "The way on board",
+                Map.of("de", new TermText("Rampe", List.of("Auffahrt")), "pl", new TermText("rampa", List.of())));
+        wordbook.add(mara, "pl", "burta", "", Map.of());
+        recipes.add(mara, "boat", "Words", of("wordbook", "tbx", "words.{ext}", "out"));
+        byte[] tbx = delivered().get("words.tbx");
+        FileReading read = new TbxFormat().read("words.tbx", tbx, ReadOptions.AUTOMATIC);
+        assertThat(read.languages()).containsExactly(EN, DE);
+        assertThat(read.size()).isEqualTo(1);
+        assertThat(read.entry(0).text(0)).isEqualTo("ramp <1>");
+        assertThat(read.entry(0).text(1)).isEqualTo("Rampe");
+        assertThat(read.entry(0).notes()).contains("The way on board", "Avoid in de: Auffahrt");
+    }
+}
