@@ -12,24 +12,28 @@ interface Props {
   slug: string;
   from: number;
   to: number;
+  /** Whether {@code to} is not made yet. */
+  ahead: boolean;
   onClose: () => void;
 }
 
-/** What is different between two deliveries: files, and texts word by word. */
-export function Comparison({ slug, from, to, onClose }: Props) {
+/** What is different between two deliveries, or would be in the next one: files, and texts word by word. */
+export function Comparison({ slug, from, to, ahead, onClose }: Props) {
+  const address = `/api/products/${encodeURIComponent(slug)}/deliveries`;
   const compared = useQuery({
-    queryKey: [DELIVERIES, slug, "compare", from, to],
+    // What is ahead is not among what is asked again whenever a text changes: all files are made for it.
+    queryKey: ahead ? ["ahead", slug, from, to] : [DELIVERIES, slug, "compare", from, to],
     queryFn: ({ signal }) =>
-      ask<Schemas["Compared"]>(`/api/products/${encodeURIComponent(slug)}/deliveries/compare?from=${from}&to=${to}`, {
-        signal,
-      }),
-    staleTime: Infinity,
+      ask<Schemas["Compared"]>(ahead ? `${address}/ahead` : `${address}/compare?from=${from}&to=${to}`, { signal }),
+    staleTime: ahead ? 0 : Infinity,
+    retry: false,
   });
+  const title = ahead ? t("compare.ahead", { from, to }) : t("compare.title", { from, to });
   const all = Object.values(compared.data?.languages ?? {}).reduce((sum, n) => sum + n, 0);
   return (
-    <section aria-label={t("compare.title", { from, to })}>
+    <section aria-label={title}>
       <h2>
-        {t("compare.title", { from, to })}{" "}
+        {title}{" "}
         <Button size="small" onClick={onClose}>
           {t("compare.close")}
         </Button>

@@ -145,6 +145,32 @@ describe("the deliveries of a product", () => {
     expect(screen.getByRole("button", { name: "Deliver no. 3" })).toBeDisabled();
   });
 
+  it("show what the next one would change, at an address of its own", async () => {
+    const asked = open({
+      "GET /api/products/panel/deliveries/ahead": {
+        same: 3,
+        files: [{ path: "fi.csv", what: "changed" }],
+        languages: { fi: 1 },
+        texts: [
+          {
+            language: "fi",
+            entry: 7,
+            key: "ramp.up",
+            context: "",
+            before: { other: "Ylös" },
+            after: { other: "Ylös nyt" },
+          },
+        ],
+      },
+    });
+    await userEvent.click(await screen.findByRole("button", { name: "What would change" }));
+    const section = within(await screen.findByRole("region", { name: "What no. 3 would change since no. 2" }));
+    expect(await section.findByText("fi.csv")).toBeInTheDocument();
+    expect(section.getByRole("link", { name: "ramp.up" })).toBeInTheDocument();
+    expect(section.getByText("nyt", { exact: false })).toBeInTheDocument();
+    expect(asked.filter((one) => one.path.endsWith("/ahead"))).toHaveLength(1);
+  });
+
   it("recall only with a reason", async () => {
     const asked = open({ "POST /api/products/panel/deliveries/2/recall": desk() });
     await userEvent.click(await screen.findByRole("button", { name: "Recall" }));

@@ -133,11 +133,19 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
           </table>
         </section>
         {from > 0 && to > 0 ? (
-          <Comparison slug={slug} from={from} to={to} onClose={() => setQuery({})} />
+          <Comparison slug={slug} from={from} to={to} ahead={to === product.nextNumber} onClose={() => setQuery({})} />
         ) : (
           product.last && (
             <p className="soft">
-              {t("deliveries.changedSince", { n: product.changed, number: count(product.last.number) })}
+              {t("deliveries.changedSince", { n: product.changed, number: count(product.last.number) })}{" "}
+              {me.coordinator && active.length > 0 && !stops && (
+                <Button
+                  size="small"
+                  onClick={() => setQuery({ from: String(product.last?.number), to: String(product.nextNumber) })}
+                >
+                  {t("delivery.ahead")}
+                </Button>
+              )}
             </p>
           )
         )}

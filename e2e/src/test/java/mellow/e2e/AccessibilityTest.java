@@ -58,6 +58,13 @@ class AccessibilityTest {
         "dark, /offers?show=begin, true, .begin",
         "light, /products, true, .listed",
         "dark, /products, true, .listed",
+        "light, /deliveries, true, .listed",
+        "dark, /deliveries, true, .listed",
+        "light, /deliveries/ramp-bilge-panel, true, .past",
+        "dark, /deliveries/ramp-bilge-panel, true, .past",
+        "light, '/deliveries/ramp-bilge-panel?from=1&to=2', true, .goingout ul.files",
+        "light, /products/ramp-bilge-panel, true, .ofproduct .listed",
+        "dark, /products/ramp-bilge-panel, true, .ofproduct .listed",
         "light, /tables/deckside, true, .listed",
         "dark, /tables/deckside, true, .listed",
         "light, /invitation/nobody, false, .MuiAlert-root",
@@ -136,6 +143,10 @@ class AccessibilityTest {
         "/checks, What counts as wrong",
         "/checks?kind=space, Look at the",
         "/checks?kind=space, This is right",
+        "/deliveries/ramp-bilge-panel, New recipe",
+        "/deliveries/ramp-bilge-panel, Gates and schedule",
+        "/deliveries/ramp-bilge-panel, Tell a program",
+        "/deliveries/ramp-bilge-panel, Recall",
         "/ledger?table=ramp-panel&in=de, Send out"
     })
     void nothingInDialogs(String path, String button) {

@@ -12,16 +12,18 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
 /**
- * What is different between two deliveries, per file and per text.
+ * What is different between two deliveries, or the last one and what would be delivered now, per file and per text.
  *
  * @param same number of files that are the same, byte for byte
  * @param files those that are not
@@ -54,9 +56,61 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
             @Nullable Map<String, String> before,
             @Nullable Map<String, String> after) {}
 
+    /**
+     * One of the two.
+     *
+     * @param files SHA-256 by path
+     * @param texts the hash of what is in force by tag
+     * @param open reads what has a hash
+     */
+    private record Side(
+            Map<String, String> files, SortedMap<String, byte[]> texts, Function<byte[], InputStream> open) {
+
+        static Side kept(JdbcClient jdbc, Contents contents, long delivery) {
+            return new Side(Compared.files(jdbc, delivery), Compared.texts(jdbc, delivery), contents::open);
+        }
+
+        static Side made(Made made, Contents contents) {
+            Map<String, String> files = new HashMap<>();
+            made.files().forEach(file -> files.put(file.path(), Packing.hex(file.hash())));
+            SortedMap<String, byte[]> texts = new TreeMap<>();
+            Map<String, Path> fresh = new HashMap<>();
+            made.texts().forEach((tag, one) -> {
+                texts.put(tag.value(), one.hash());
+                if (one.content() != null) {
+                    fresh.put(Packing.hex(one.hash()), one.content());
+                }
+            });
+            return new Side(files, texts, hash -> {
+                Path content = fresh.get(Packing.hex(hash));
+                return content == null ? contents.open(hash) : opened(content);
+            });
+        }
+
+        private static InputStream opened(Path content) {
+            try {
+                return Files.newInputStream(content);
+            } catch (IOException failed) {
+                throw new UncheckedIOException(failed);
+            }
+        }
+    }
+
+    /** Between two that are kept. */
     static Compared of(JdbcClient jdbc, Contents contents, long before, long after) {
-        Map<String, String> filesBefore = files(jdbc, before);
-        Map<String, String> filesAfter = files(jdbc, after);
+        return of(Side.kept(jdbc, contents, before), Side.kept(jdbc, contents, after));
+    }
+
+    /** Between the last one, if there was one, and what was made without being kept. */
+    static Compared ahead(JdbcClient jdbc, Contents contents, Optional<Long> last, Made made) {
+        Side before = last.map(one -> Side.kept(jdbc, contents, one))
+                .orElseGet(() -> new Side(Map.of(), new TreeMap<>(), contents::open));
+        return of(before, Side.made(made, contents));
+    }
+
+    private static Compared of(Side before, Side after) {
+        Map<String, String> filesBefore = before.files;
+        Map<String, String> filesAfter = after.files;
         List<FileChange> files = new ArrayList<>();
         int same = 0;
         TreeSet<String> paths = new TreeSet<>(filesBefore.keySet());
@@ -70,17 +124,16 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
                 files.add(new FileChange(path, then == null ? "added" : now == null ? "removed" : "changed"));
             }
         }
-        SortedMap<String, byte[]> textsBefore = texts(jdbc, before);
-        SortedMap<String, byte[]> textsAfter = texts(jdbc, after);
-        TreeSet<String> tags = new TreeSet<>(textsBefore.keySet());
-        tags.addAll(textsAfter.keySet());
+        TreeSet<String> tags = new TreeSet<>(before.texts.keySet());
+        tags.addAll(after.texts.keySet());
         Map<String, Integer> counts = new TreeMap<>();
         List<TextChange> changes = new ArrayList<>();
         for (String tag : tags) {
             int n = texts(
-                    contents,
-                    textsBefore.get(tag),
-                    textsAfter.get(tag),
+                    before.open,
+                    before.texts.get(tag),
+                    after.open,
+                    after.texts.get(tag),
                     MOST_TEXTS - changes.size(),
                     change -> changes.add(new TextChange(
                             tag, change.entry, change.key, change.context, change.before, change.after)));
@@ -120,8 +173,9 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
      * @return how many there are
      */
     static int texts(
-            Contents contents,
+            Function<byte[], InputStream> openBefore,
             byte @Nullable [] before,
+            Function<byte[], InputStream> openAfter,
             byte @Nullable [] after,
             int most,
             Consumer<TextChange> change) {
@@ -129,7 +183,7 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
             return 0;
         }
         Map<Long, TextLine> former =
-                before == null ? new HashMap<>() : new HashMap<>(TextLine.all(contents.open(before)));
+                before == null ? new HashMap<>() : new HashMap<>(TextLine.all(openBefore.apply(before)));
         int[] found = {0};
         Consumer<TextChange> tell = one -> {
             if (found[0]++ < most) {
@@ -137,7 +191,7 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
             }
         };
         if (after != null) {
-            TextLine.each(contents.open(after), line -> {
+            TextLine.each(openAfter.apply(after), line -> {
                 TextLine then = former.remove(line.entry());
                 if (then == null || !then.equals(line)) {
                     tell.accept(new TextChange(

@@ -239,8 +239,13 @@ class Delivering {
         int changed = 0;
         for (Map.Entry<LanguageTag, Made.TextsMade> one : made.texts().entrySet()) {
             Optional<byte[]> then = former.flatMap(last -> record.texts(last.id(), one.getKey()));
-            changed +=
-                    Compared.texts(contents, then.orElse(null), one.getValue().hash(), 0, line -> {});
+            changed += Compared.texts(
+                    contents::open,
+                    then.orElse(null),
+                    contents::open,
+                    one.getValue().hash(),
+                    0,
+                    line -> {});
         }
         return changed;
     }

@@ -236,6 +236,12 @@ class DeliveryController {
         return deliveries.compare(slug, from, to);
     }
 
+    /** What the next delivery would change since the last one. */
+    @GetMapping("/products/{slug}/deliveries/ahead")
+    Compared ahead(@PathVariable String slug, @AuthenticationPrincipal SignedIn me) {
+        return deliveries.ahead(me.id(), slug);
+    }
+
     @PostMapping("/products/{slug}/deliveries/{number}/recall")
     DeliveryDesk recall(
             @PathVariable String slug,

@@ -313,6 +313,13 @@ class DeliveryService {
         webhooks.tell(products.find(slug), found.reply(), found.id(), "recalled");
     }
 
+    /** What the next delivery would change since the last one; it is made for that, and not kept. */
+    public Compared ahead(long person, String slug) {
+        people.rights(person).requireCoordinator("deliver");
+        Optional<Long> last = record.last(products.find(slug).id()).map(KeptDelivery::id);
+        return delivering.tried(slug, (made, languages) -> Compared.ahead(jdbc, contents, last, made));
+    }
+
     /** What is different between two deliveries. */
     @Transactional(readOnly = true)
     public Compared compare(String slug, int from, int to) {

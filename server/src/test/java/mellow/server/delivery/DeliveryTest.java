@@ -267,6 +267,28 @@ class DeliveryTest extends ServerTest {
     }
 
     @Test
+    void whatTheNextOneWouldChangeIsSeenBeforeAndNothingIsKept() {
+        recipes.add(mara, "panel", "Texts", texts("csv", "each", "{tag}.csv"));
+        Compared first = deliveries.ahead(mara, "panel");
+        assertThat(first.files()).extracting(Compared.FileChange::what).containsOnly("added");
+        assertThat(first.languages()).containsKeys("fi", "et", "de");
+        delivered(1);
+        assertThat(deliveries.ahead(mara, "panel").files()).isEmpty();
+        settle("tank.full", "de", "Tank ist voll");
+        Compared ahead = deliveries.ahead(mara, "panel");
+        assertThat(ahead.files()).containsExactly(new Compared.FileChange("de.csv", "changed"));
+        assertThat(ahead.languages()).isEqualTo(Map.of("de", 1));
+        assertThat(ahead.texts()).singleElement().satisfies(text -> {
+            assertThat(text.key()).isEqualTo("tank.full");
+            assertThat(text.after()).containsEntry("other", "Tank ist voll");
+            assertThat(text.before()).isNotNull().doesNotContainEntry("other", "Tank ist voll");
+        });
+        assertThat(deliveries.history("panel", Integer.MAX_VALUE)).hasSize(1);
+        delivered(2);
+        assertThat(deliveries.compare("panel", 1, 2)).isEqualTo(ahead);
+    }
+
+    @Test
     void whatTheCharacterSetLacksStopsWithTheKeyTheLanguageAndTheLetters() throws IOException {
         recipes.add(mara, "panel", "West", in(texts("csv", "one", "west.csv"), "windows-1252", "fi", "et", "de"));
         recipes.add(mara, "panel", "East", in(texts("csv", "each", "{tag}.csv"), "windows-1250", "pl"));

@@ -129,6 +129,7 @@ class ReadRightsTest extends ServerTest {
         put(rules, For.REVIEWER, "/api/reports/{language}/csv=/api/reports/pl/csv");
         put(rules, For.COORDINATOR, "/api/tokens");
         put(rules, For.COORDINATOR, "/api/products/{slug}/webhooks=/api/products/nothing/webhooks");
+        put(rules, For.COORDINATOR, "/api/products/{slug}/deliveries/ahead=/api/products/nothing/deliveries/ahead");
         put(rules, For.COORDINATOR, "/api/products/{slug}/deliveries/try=/api/products/nothing/deliveries/try");
         put(rules, For.COORDINATOR, "/api/intakes/{id}=/api/intakes/{intake}");
         put(rules, For.COORDINATOR, "/api/intakes/{id}/preview=/api/intakes/{intake}/preview");
