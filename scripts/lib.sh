@@ -20,6 +20,7 @@ have() {
     chromium-driver) [ -x /usr/bin/chromedriver ] ;;
     libreoffice-calc-nogui) [ -x /usr/bin/soffice ] ;;
     fontconfig) command -v fc-match >/dev/null ;;
+    fonts-ipafont-gothic) compgen -G '/usr/share/fonts/opentype/ipafont-gothic/*' >/dev/null ;;
     ca-certificates) [ -e /etc/ssl/certs/ca-certificates.crt ] ;;
     *) die "No test for the package $1." ;;
   esac

@@ -42,7 +42,11 @@ export function Comparison({ slug, from, to, ahead, onClose }: Props) {
       {compared.isPending && <CircularProgress size={18} aria-label={t("ledger.loading")} />}
       {compared.data && (
         <>
-          <p className="soft">{t("compare.files", { n: compared.data.files.length, same: compared.data.same })}</p>
+          <p className="soft">
+            {compared.data.files.length === 0
+              ? t("compare.nothing", { n: compared.data.same })
+              : t("compare.files", { n: compared.data.files.length, same: compared.data.same })}
+          </p>
           <ul className="files">
             {compared.data.files.map((one) => (
               <li key={one.path}>

@@ -41,14 +41,14 @@ export function WebhooksDialog({ slug, onClose }: { slug: string; onClose: () =>
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="told-title">
       <DialogTitle id="told-title">{t("told.title")}</DialogTitle>
-      <DialogContent className="told">
+      <DialogContent className="hearers">
         <p className="soft">{t("told.words")}</p>
         {desk.error && <Alert severity="error">{sentenceOf(desk.error)}</Alert>}
         {desk.data && hooks.length === 0 && <p>{t("told.nobody")}</p>}
         <ul>
           {hooks.map((hook) => (
             <li key={hook.id}>
-              <div className="toldone">
+              <div className="hearer">
                 <b className="mono">{hook.address}</b>
                 <Button
                   size="small"
@@ -82,7 +82,7 @@ export function WebhooksDialog({ slug, onClose }: { slug: string; onClose: () =>
           </Alert>
         ) : hosts.length > 0 ? (
           <form
-            className="toldone"
+            className="hearer"
             onSubmit={(event) => {
               event.preventDefault();
               void add();
