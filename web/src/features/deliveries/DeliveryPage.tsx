@@ -230,7 +230,8 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
             </>
           )}
         </p>
-        {(wrong || (!busy && failed)) && <Alert severity="error">{wrong || failed}</Alert>}
+        {/* What stops the next one is marked above; that it stopped the last one is no news. */}
+        {(wrong || (!busy && !stops && failed)) && <Alert severity="error">{wrong || failed}</Alert>}
         {me.coordinator && (
           <div className="todo">
             {busy ? (

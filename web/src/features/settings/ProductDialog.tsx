@@ -120,7 +120,7 @@ export function ProductDialog({ product, of, tables, onDone, onClose }: Props) {
         }}
       >
         <DialogTitle id="product-title">{product ? product.name : t("products.new")}</DialogTitle>
-        <DialogContent className="entry-form two">
+        <DialogContent className="entry-form two product">
           <div>
             <TextField
               label={t("settings.name")}

@@ -173,5 +173,8 @@ class OtherFilesTest extends ServerTest {
         assertThat(read.entry(0).text(0)).isEqualTo("ramp <1>");
         assertThat(read.entry(0).text(1)).isEqualTo("Rampe");
         assertThat(read.entry(0).notes()).contains("The way on board", "Avoid in de: Auffahrt");
+        assertThat(new String(tbx, StandardCharsets.UTF_8))
+                .contains(
+                        "<term>Auffahrt</term><termNote type=\"administrativeStatus\">deprecatedTerm-admn-sts</termNote>");
     }
 }

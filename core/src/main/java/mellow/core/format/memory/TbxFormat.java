@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -13,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import mellow.core.format.Aspect;
@@ -49,6 +51,9 @@ public final class TbxFormat implements FileFormat {
 
     /** An xs:ID, which XML wants for ids (Namespaces in XML 1.0, NCName); what it cannot spell stands in a note with an id of its own. */
     private static final Pattern NAME = Pattern.compile("[A-Za-z_][A-Za-z0-9_.-]*");
+
+    /** A note that says which word is not to be used; written as the deprecated term that it was, or will be, read from. */
+    private static final Pattern AVOID = Pattern.compile("Avoid in ([A-Za-z0-9-]+): (.+)");
 
     private static final String KEY = "-key";
     private static final String CONTEXT = "-context";
@@ -194,8 +199,15 @@ public final class TbxFormat implements FileFormat {
                     entry.context().isEmpty() && NAME.matcher(entry.key()).matches() && !numbered(entry.key());
             String id = named && ids.add(entry.key()) ? entry.key() : "c" + (i + 1);
             to.write("      <conceptEntry id=\"" + id + "\">\n");
+            Map<LanguageTag, List<String>> avoided = new LinkedHashMap<>();
             for (String note : entry.notes()) {
-                to.write("        <descrip type=\"definition\">" + XmlText.escape(note) + "</descrip>\n");
+                Matcher avoid = AVOID.matcher(note);
+                Optional<LanguageTag> in = avoid.matches() ? LanguageTag.parse(avoid.group(1)) : Optional.empty();
+                if (in.filter(plain.languages()::contains).isPresent()) {
+                    avoided.computeIfAbsent(in.get(), one -> new ArrayList<>()).add(avoid.group(2));
+                } else {
+                    to.write("        <descrip type=\"definition\">" + XmlText.escape(note) + "</descrip>\n");
+                }
             }
             if (!id.equals(entry.key())) {
                 note(id + KEY, entry.key(), to);
@@ -204,10 +216,22 @@ public final class TbxFormat implements FileFormat {
                 note(id + CONTEXT, entry.context(), to);
             }
             for (int language = 0; language < plain.languages().size(); language++) {
-                if (!entry.texts().get(language).isEmpty()) {
-                    to.write("        <langSec xml:lang=\"" + plain.languages().get(language) + "\"><termSec><term>"
-                            + XmlText.escape(entry.text(language)) + "</term></termSec></langSec>\n");
+                LanguageTag tag = plain.languages().get(language);
+                boolean said = !entry.texts().get(language).isEmpty();
+                List<String> not = avoided.getOrDefault(tag, List.of());
+                if (!said && not.isEmpty()) {
+                    continue;
                 }
+                to.write("        <langSec xml:lang=\"" + tag + "\">");
+                if (said) {
+                    to.write("<termSec><term>" + XmlText.escape(entry.text(language)) + "</term></termSec>");
+                }
+                for (String word : not) {
+                    to.write(
+                            "<termSec><term>" + XmlText.escape(word)
+                                    + "</term><termNote type=\"administrativeStatus\">deprecatedTerm-admn-sts</termNote></termSec>");
+                }
+                to.write("</langSec>\n");
             }
             to.write("      </conceptEntry>\n");
         }
