@@ -240,6 +240,15 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
             {settings.format === "json" && texts && settings.nested && (
               <Tick label={t("recipe.ascii")} on={settings.ascii} onChange={(ascii) => set({ ascii })} />
             )}
+            {texts && (
+              <TextField
+                label={t("recipe.leftOut")}
+                size="small"
+                value={settings.prefix}
+                helperText={t("recipe.leftOutWords")}
+                onChange={(event) => set({ prefix: event.target.value })}
+              />
+            )}
             {settings.kind === "keys" && settings.format !== "typescript" && (
               <TextField
                 label={t(settings.format === "java" ? "recipe.class" : "recipe.prefix")}

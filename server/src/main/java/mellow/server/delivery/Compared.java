@@ -74,26 +74,27 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
             Map<String, String> files = new HashMap<>();
             made.files().forEach(file -> files.put(file.path(), Packing.hex(file.hash())));
             SortedMap<String, byte[]> texts = new TreeMap<>();
-            Map<String, Path> fresh = new HashMap<>();
-            made.texts().forEach((tag, one) -> {
-                texts.put(tag.value(), one.hash());
-                if (one.content() != null) {
-                    fresh.put(Packing.hex(one.hash()), one.content());
-                }
-            });
-            return new Side(files, texts, hash -> {
-                Path content = fresh.get(Packing.hex(hash));
-                return content == null ? contents.open(hash) : opened(content);
-            });
+            made.texts().forEach((tag, one) -> texts.put(tag.value(), one.hash()));
+            return new Side(files, texts, opener(made, contents));
         }
+    }
 
-        private static InputStream opened(Path content) {
+    /** Reads what was just made from where it was made, and everything else from where it is kept. */
+    static Function<byte[], InputStream> opener(Made made, Contents contents) {
+        Map<String, Path> fresh = new HashMap<>();
+        made.texts().values().forEach(one -> {
+            if (one.content() != null) {
+                fresh.put(Packing.hex(one.hash()), one.content());
+            }
+        });
+        return hash -> {
+            Path content = fresh.get(Packing.hex(hash));
             try {
-                return Files.newInputStream(content);
+                return content == null ? contents.open(hash) : Files.newInputStream(content);
             } catch (IOException failed) {
                 throw new UncheckedIOException(failed);
             }
-        }
+        };
     }
 
     /** Between two that are kept. */

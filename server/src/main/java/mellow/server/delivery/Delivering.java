@@ -1,5 +1,6 @@
 package mellow.server.delivery;
 
+import java.io.InputStream;
 import java.time.Clock;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -10,6 +11,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import mellow.core.delivery.UndeliverableException;
 import mellow.core.format.UnwritableTextException;
@@ -236,16 +238,13 @@ class Delivering {
     }
 
     private int changed(Made made, Optional<KeptDelivery> former) {
+        Function<byte[], InputStream> open = Compared.opener(made, contents);
         int changed = 0;
         for (Map.Entry<LanguageTag, Made.TextsMade> one : made.texts().entrySet()) {
             Optional<byte[]> then = former.flatMap(last -> record.texts(last.id(), one.getKey()));
-            changed += Compared.texts(
-                    contents::open,
-                    then.orElse(null),
-                    contents::open,
-                    one.getValue().hash(),
-                    0,
-                    line -> {});
+            changed += then.isEmpty()
+                    ? one.getValue().texts()
+                    : Compared.texts(open, then.get(), open, one.getValue().hash(), 0, line -> {});
         }
         return changed;
     }

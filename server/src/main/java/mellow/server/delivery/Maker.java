@@ -262,11 +262,8 @@ class Maker {
         long steps = (long) chosen.size() * (perTable ? tables.size() : 1);
         long step = 0;
         for (ProductLanguage language : chosen) {
-            List<List<TableInfo>> groups = perTable
-                    ? recipe.settings().of(order.product.tables()).stream()
-                            .map(List::of)
-                            .toList()
-                    : List.of(recipe.settings().of(order.product.tables()));
+            List<List<TableInfo>> groups =
+                    perTable ? tables.stream().map(List::of).toList() : List.of(tables);
             for (List<TableInfo> group : groups) {
                 progress.at(step++, steps);
                 String name = order.name(recipe, perTable ? group.get(0) : null, language);
@@ -281,12 +278,13 @@ class Maker {
         LanguageTag source = tables.get(0).source();
         boolean itself = language.tag().equals(source);
         List<FileEntry> entries = new ArrayList<>();
+        FileKeys keys = new FileKeys(recipe, tables.size());
         for (TableInfo table : tables) {
             RecipeTexts texts = new RecipeTexts(recipe, order, table, List.of(language));
             read(table, texts.reads(), order.most, entry -> {
                 FileText text = texts.of(entry, 0);
                 if (!text.isEmpty() || !recipe.settings().hole().equals("out")) {
-                    entries.add(described(entry)
+                    entries.add(described(entry, keys)
                             .texts(itself ? List.of(text) : List.of(entry.source(), text))
                             .build());
                 }
@@ -344,15 +342,16 @@ class Maker {
     private void together(Recipe recipe, Order order, List<ProductLanguage> chosen, OutputStream out)
             throws IOException {
         List<LanguageTag> tags = chosen.stream().map(ProductLanguage::tag).toList();
+        List<TableInfo> tables = recipe.settings().of(order.product.tables());
+        FileKeys keys = new FileKeys(recipe, tables.size());
         if (recipe.settings().format().equals("csv")) {
-            boolean contexts = records.anyContext(recipe.settings().of(order.product.tables()).stream()
-                    .map(TableInfo::id)
-                    .toList());
+            boolean contexts =
+                    records.anyContext(tables.stream().map(TableInfo::id).toList());
             try (SeparatedFile separated = new SeparatedFile(recipe, out)) {
                 separated.begin(contexts, tags);
-                for (TableInfo table : recipe.settings().of(order.product.tables())) {
+                for (TableInfo table : tables) {
                     RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
-                    read(table, texts.reads(), order.most, entry -> separated.all(texts.entry(entry)));
+                    read(table, texts.reads(), order.most, entry -> separated.all(texts.entry(entry, keys)));
                 }
             }
             return;
@@ -361,31 +360,32 @@ class Maker {
         columns.add(order.product.source());
         columns.addAll(tags);
         List<FileEntry> entries = new ArrayList<>();
-        for (TableInfo table : recipe.settings().of(order.product.tables())) {
+        for (TableInfo table : tables) {
             RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
-            read(table, texts.reads(), order.most, entry -> texts.entry(entry).ifPresent(made -> {
-                List<FileText> all = new ArrayList<>();
-                if (!tags.contains(order.product.source())) {
-                    all.add(entry.source());
-                    all.addAll(made.texts());
-                } else {
-                    int at = tags.indexOf(order.product.source());
-                    all.add(made.texts().get(at));
-                    for (int i = 0; i < tags.size(); i++) {
-                        if (i != at) {
-                            all.add(made.texts().get(i));
+            read(table, texts.reads(), order.most, entry -> texts.entry(entry, keys)
+                    .ifPresent(made -> {
+                        List<FileText> all = new ArrayList<>();
+                        if (!tags.contains(order.product.source())) {
+                            all.add(entry.source());
+                            all.addAll(made.texts());
+                        } else {
+                            int at = tags.indexOf(order.product.source());
+                            all.add(made.texts().get(at));
+                            for (int i = 0; i < tags.size(); i++) {
+                                if (i != at) {
+                                    all.add(made.texts().get(i));
+                                }
+                            }
                         }
-                    }
-                }
-                entries.add(made.copy().texts(all).build());
-            }));
+                        entries.add(made.copy().texts(all).build());
+                    }));
         }
         FileFormat format = Formats.named(recipe.settings().format()).orElseThrow();
         Losses.write(format, EntryList.of(Optional.of(order.product.source()), List.copyOf(columns), entries), out);
     }
 
-    static FileEntry.Builder described(RecordEntry entry) {
-        return FileEntry.of(entry.entryId().key())
+    static FileEntry.Builder described(RecordEntry entry, FileKeys keys) {
+        return FileEntry.of(keys.of(entry.entryId()))
                 .context(entry.entryId().context())
                 .shape(entry.shape())
                 .note(entry.note())

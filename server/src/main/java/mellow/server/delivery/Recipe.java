@@ -66,7 +66,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
      * @param guard whether spreadsheet programs are kept from running texts as formulas
      * @param nested whether dots in keys are levels, in JSON and YAML
      * @param ascii whether JSON writes letters beyond ASCII as escapes
-     * @param prefix of names in C, the class in Java
+     * @param prefix of names in C, the class in Java; of texts what their keys begin with and is left out
      * @param namespace the Java package
      * @param numbers whether keys stand for numbers that are given once
      */

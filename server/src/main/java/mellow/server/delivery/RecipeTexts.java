@@ -45,7 +45,7 @@ final class RecipeTexts {
     }
 
     /** The entry with a text for each language; empty where it has none at all and holes are left out. */
-    Optional<FileEntry> entry(RecordEntry entry) {
+    Optional<FileEntry> entry(RecordEntry entry, FileKeys keys) {
         List<FileText> texts = new ArrayList<>(in.size());
         boolean any = false;
         for (int i = 0; i < in.size(); i++) {
@@ -54,7 +54,7 @@ final class RecipeTexts {
             texts.add(text);
         }
         return any || !settings.hole().equals("out")
-                ? Optional.of(Maker.described(entry).texts(texts).build())
+                ? Optional.of(Maker.described(entry, keys).texts(texts).build())
                 : Optional.empty();
     }
 

@@ -5,6 +5,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.Map;
 import java.util.function.Consumer;
 import javax.sql.DataSource;
 import mellow.core.cell.Standing;
@@ -27,16 +28,21 @@ import org.springframework.stereotype.Component;
 @Component
 public class RecordReader {
 
-    private static final int FETCH = 5_000;
-    /** One row per cell, and one for an entry without any. */
+    private static final int FETCH = 1_000;
+    /** One row per entry, its cells in columns of arrays: with a row per cell most of what comes is the entry, again and again. */
     private static final String RECORD = Coded.sql(
             """
             select e.id, e.position, e.key, e.context, e.shape, e.source, e.source_forms, e.note, e.reference, e.section, e.max_length, e.max_lines, e.max_width, e.translatable,
-                   e.source_revision, e.meaning_revision, e.words, c.language_id, c.text, c.forms, c.standing, c.version, c.open_offers, c.author_id = ? own,
-                   c.standing <> {standing.none} and c.based_on < e.meaning_revision stale, o.text own_offer, o.forms own_offer_forms
+                   e.source_revision, e.meaning_revision, e.words, c.*
             from entry e
-            left join cell c on c.entry_id = e.id and c.language_id = any(?)
-            left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = {answer.open} and o.author_id = ?
+            cross join lateral (
+                select array_agg(c.language_id::int) languages, array_agg(c.text) texts, array_agg(c.forms::text) forms, array_agg(c.standing::int) standings,
+                       array_agg(c.version) versions, array_agg(c.open_offers::int) open_offers, array_agg(coalesce(c.author_id = ?, false)) own,
+                       array_agg(c.standing <> {standing.none} and c.based_on < e.meaning_revision) stale,
+                       array_agg(o.text) own_offers, array_agg(o.forms::text) own_offer_forms
+                from cell c
+                left join offer o on c.open_offers > 0 and o.entry_id = c.entry_id and o.language_id = c.language_id and o.answer = {answer.open} and o.author_id = ?
+                where c.entry_id = e.id and c.language_id = any(?)) c
             where e.table_id = ? and e.removed_at is null %s
             order by e.position, e.id
             """);
@@ -64,7 +70,6 @@ public class RecordReader {
     /** The same for the first {@code most} entries; the cost is that of those. */
     public void read(long table, long person, Collection<LanguageTag> in, int most, Consumer<RecordEntry> reader) {
         boolean all = most == Integer.MAX_VALUE;
-        Grouping grouping = new Grouping(reader);
         Integer[] numbers = in.stream()
                 .flatMap(tag -> languages.known(tag).stream())
                 .distinct()
@@ -73,8 +78,8 @@ public class RecordReader {
                 connection -> {
                     PreparedStatement statement = connection.prepareStatement(RECORD.formatted(all ? "" : FIRST));
                     statement.setLong(1, person);
-                    statement.setArray(2, connection.createArrayOf("int4", numbers));
-                    statement.setLong(3, person);
+                    statement.setLong(2, person);
+                    statement.setArray(3, connection.createArrayOf("int4", numbers));
                     statement.setLong(4, table);
                     if (!all) {
                         statement.setLong(5, table);
@@ -82,8 +87,7 @@ public class RecordReader {
                     }
                     return statement;
                 },
-                grouping);
-        grouping.finish();
+                (RowCallbackHandler) row -> reader.accept(entry(row)));
     }
 
     /** Whether any entry of these tables has a context. */
@@ -100,62 +104,58 @@ public class RecordReader {
                 : forms == null ? FileText.plain(text) : FileText.of(TextColumns.forms(forms));
     }
 
-    private final class Grouping implements RowCallbackHandler {
-        private final Consumer<RecordEntry> reader;
-        private @Nullable RecordEntry current;
+    private RecordEntry entry(ResultSet row) throws SQLException {
+        return new RecordEntry(
+                row.getLong("id"),
+                row.getDouble("position"),
+                new EntryId(row.getString("key"), row.getString("context")),
+                new RecordEntry.Source(
+                        Shape.of(row.getString("shape")).orElseThrow(),
+                        text(row.getString("source"), row.getString("source_forms")),
+                        new Revisions(row.getInt("source_revision"), row.getInt("meaning_revision")),
+                        row.getInt("words")),
+                new RecordEntry.About(
+                        row.getString("note"),
+                        row.getString("reference"),
+                        row.getString("section"),
+                        row.getInt("max_length"),
+                        row.getInt("max_lines"),
+                        row.getInt("max_width"),
+                        row.getBoolean("translatable")),
+                cells(row));
+    }
 
-        Grouping(Consumer<RecordEntry> reader) {
-            this.reader = reader;
+    private Map<LanguageTag, RecordCell> cells(ResultSet row) throws SQLException {
+        Map<LanguageTag, RecordCell> cells = new HashMap<>();
+        if (row.getArray("languages") == null) {
+            return cells;
         }
+        Object[] numbers = array(row, "languages");
+        Object[] texts = array(row, "texts");
+        Object[] forms = array(row, "forms");
+        Object[] standings = array(row, "standings");
+        Object[] versions = array(row, "versions");
+        Object[] offers = array(row, "open_offers");
+        Object[] own = array(row, "own");
+        Object[] stale = array(row, "stale");
+        Object[] ownOffers = array(row, "own_offers");
+        Object[] ownForms = array(row, "own_offer_forms");
+        for (int i = 0; i < numbers.length; i++) {
+            cells.put(
+                    languages.tag((Integer) numbers[i]),
+                    new RecordCell(
+                            text((String) texts[i], (String) forms[i]),
+                            Standing.values()[(Integer) standings[i]],
+                            (Integer) versions[i],
+                            (Boolean) own[i],
+                            (Boolean) stale[i],
+                            new RecordCell.Waiting(
+                                    (Integer) offers[i], text((String) ownOffers[i], (String) ownForms[i]))));
+        }
+        return cells;
+    }
 
-        @Override
-        public void processRow(ResultSet row) throws SQLException {
-            long id = row.getLong("id");
-            RecordEntry entry = current;
-            if (entry == null || entry.id() != id) {
-                finish();
-                entry = new RecordEntry(
-                        id,
-                        row.getDouble("position"),
-                        new EntryId(row.getString("key"), row.getString("context")),
-                        new RecordEntry.Source(
-                                Shape.of(row.getString("shape")).orElseThrow(),
-                                text(row.getString("source"), row.getString("source_forms")),
-                                new Revisions(row.getInt("source_revision"), row.getInt("meaning_revision")),
-                                row.getInt("words")),
-                        new RecordEntry.About(
-                                row.getString("note"),
-                                row.getString("reference"),
-                                row.getString("section"),
-                                row.getInt("max_length"),
-                                row.getInt("max_lines"),
-                                row.getInt("max_width"),
-                                row.getBoolean("translatable")),
-                        new HashMap<>());
-                current = entry;
-            }
-            int language = row.getInt("language_id");
-            if (!row.wasNull()) {
-                entry.cells()
-                        .put(
-                                languages.tag(language),
-                                new RecordCell(
-                                        text(row.getString("text"), row.getString("forms")),
-                                        Standing.values()[row.getInt("standing")],
-                                        row.getInt("version"),
-                                        row.getBoolean("own"),
-                                        row.getBoolean("stale"),
-                                        new RecordCell.Waiting(
-                                                row.getInt("open_offers"),
-                                                text(row.getString("own_offer"), row.getString("own_offer_forms")))));
-            }
-        }
-
-        void finish() {
-            if (current != null) {
-                reader.accept(current);
-                current = null;
-            }
-        }
+    private static Object[] array(ResultSet row, String column) throws SQLException {
+        return (Object[]) row.getArray(column).getArray();
     }
 }

@@ -481,6 +481,57 @@ class DeliveryTest extends ServerTest {
     }
 
     @Test
+    void twoEntriesOfOneKeyInAFileStopItUnlessEachTableHasItsOwn() throws IOException {
+        ledger.takeIn(mara, "Bow", "key,en,fi\nramp.up,Bow up,Keula ylös\n", Arrival.SETTLED);
+        products.create(
+                mara,
+                new Definition(0, "Both", "app", List.of("ramp", "bow"), List.of(new Selected("fi", null)), "fi"));
+        recipes.add(mara, "both", "Web", texts("json", "each", "{tag}.json"));
+        assertThatThrownBy(() -> deliveries.tried(mara, "both", (made, said) -> made.files()))
+                .hasMessage(
+                        "In a file of Web two entries would be called “ramp.up”; make a file per table, or of fewer tables.");
+        Recipe first = recipes.of(products.find("both").id()).get(0);
+        recipes.edit(
+                mara,
+                "both",
+                new Recipe(first.id(), "Web", texts("json", "table", "{table}/{tag}.json"), true, first.version()));
+        int files = deliveries.tried(mara, "both", (made, said) -> made.files().size());
+        assertThat(files).isEqualTo(2);
+    }
+
+    @Test
+    void aBeginningOfKeysIsLeftOutUnlessTwoWouldBeTheSame() throws IOException {
+        Recipe.RecipeSettings whole = texts("csv", "one", "panel.csv");
+        recipes.add(mara, "panel", "Texts", withPrefix(whole, "ramp."));
+        delivered(1);
+        String csv = new String(content(1).get("panel.csv"), StandardCharsets.UTF_8);
+        assertThat(csv).contains("\nup;", "\ntank.full;").doesNotContain("ramp.up");
+        ledger.takeIn(mara, "Ramp", PANEL + "up,Bow,Just up,Ylös,,,\n", Arrival.SETTLED);
+        assertThat(deliver().message()).contains("two entries would be called “up”");
+    }
+
+    private static Recipe.RecipeSettings withPrefix(Recipe.RecipeSettings of, String prefix) {
+        return new Recipe.RecipeSettings(
+                of.kind(),
+                of.format(),
+                of.files(),
+                of.pattern(),
+                of.which(),
+                of.languages(),
+                of.tables(),
+                of.texts(),
+                of.hole(),
+                of.charset(),
+                of.delimiter(),
+                of.guard(),
+                of.nested(),
+                of.ascii(),
+                prefix,
+                of.namespace(),
+                of.numbers());
+    }
+
+    @Test
     void twoFilesOfOneNameAreAnErrorBeforeAnythingIsKept() {
         recipes.add(mara, "panel", "Texts", texts("json", "each", "texts.json"));
         assertThat(deliver().message()).startsWith("Two files would be called “texts.json”");
