@@ -2,6 +2,7 @@ import { Alert, Button, CircularProgress, MenuItem, TextField } from "@mui/mater
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
+import { useSettled } from "../../parts/useSettled";
 import { ask, saidBy, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
 import { ledgerAt } from "../../scope/scope";
@@ -188,14 +189,16 @@ function WhoIsAskedWhat({ product }: { product: Product }) {
   const [how, setHow] = useState<(typeof HOW)[number]>(product.kind === "panel" ? "number" : "tag");
   const [asked, setAsked] = useState("");
   const [key, setKey] = useState("");
+  const wanted = useSettled(asked);
+  const wantedKey = useSettled(key);
   const answer = useQuery({
-    queryKey: ["products", product.slug, "answer", product.version, how, asked, key],
+    queryKey: ["products", product.slug, "answer", product.version, how, wanted, wantedKey],
     queryFn: ({ signal }) =>
       ask<Schemas["AnswerReply"]>(
-        `/api/products/${encodeURIComponent(product.slug)}/answer?${new URLSearchParams({ how, asked, key }).toString()}`,
+        `/api/products/${encodeURIComponent(product.slug)}/answer?${new URLSearchParams({ how, asked: wanted, key: wantedKey }).toString()}`,
         { signal },
       ),
-    enabled: asked !== "",
+    enabled: wanted !== "",
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -237,6 +240,9 @@ function WhoIsAskedWhat({ product }: { product: Product }) {
               <p>
                 <b>{nameOfTag(answer.data.language)}</b>
               </p>
+              {!answer.data.text && answer.data.textSteps.length > 0 && (
+                <p className="wrong">{steps(answer.data.textSteps)}</p>
+              )}
               {answer.data.text && (
                 <>
                   <p className="soft">{steps(answer.data.textSteps)}</p>

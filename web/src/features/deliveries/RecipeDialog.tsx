@@ -11,8 +11,9 @@ import {
   TextField,
 } from "@mui/material";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { useSettled } from "../../parts/useSettled";
 import { useProducts } from "../../scope/useTables";
 import { nameOfTag, t } from "../../words/words";
 import type { WordKey } from "../../words/spoken";
@@ -30,8 +31,6 @@ interface Props {
   onDone: () => void;
   onClose: () => void;
 }
-
-const PAUSE_MS = 350;
 
 /** One thing that a product gets, with what it would make beside it while one chooses. */
 export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props) {
@@ -314,11 +313,7 @@ function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (
 
 /** What the recipe would make, from the first entries of each table. */
 function Examples({ slug, settings }: { slug: string; settings: Settings }) {
-  const [settled, setSettled] = useState(settings);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(settings), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [settings]);
+  const settled = useSettled(settings);
   const example = useQuery({
     queryKey: ["recipe-example", slug, settled],
     queryFn: ({ signal }) =>

@@ -77,7 +77,7 @@ class ProductAnswers {
      * An answer.
      *
      * @param language the language that is meant
-     * @param text what people see, null when no entry was asked for
+     * @param text what people see, null when no entry was asked for or there is none of that key, which the steps of the text say then
      * @param from the language of what they see
      * @param key whether they see the key
      */
@@ -121,7 +121,15 @@ class ProductAnswers {
             return new AnswerReply(
                     meant.language().value(), StepReply.of(meant.steps()), null, null, false, false, List.of());
         }
-        Entry entry = entry(product, key);
+        Optional<Entry> named = entry(product, key);
+        if (named.isEmpty()) {
+            Map<String, Object> values = Map.of("product", product.of().name(), "key", key);
+            StepReply none = new StepReply(
+                    "no-such-entry", values, Places.filled("No table of {product} has an entry “{key}”.", values));
+            return new AnswerReply(
+                    meant.language().value(), StepReply.of(meant.steps()), null, null, false, false, List.of(none));
+        }
+        Entry entry = named.get();
         TextResolver texts = new TextResolver(product.languages(), meant.language(), entry.source);
         Map<Long, Map<LanguageTag, FileText>> inForce = inForce(List.of(entry.id), texts.reads());
         TextResolver.Answer shown = texts.of(
@@ -151,7 +159,7 @@ class ProductAnswers {
 
     private record Entry(long id, LanguageTag source, FileText text, boolean translatable) {}
 
-    private Entry entry(Product product, String key) {
+    private Optional<Entry> entry(Product product, String key) {
         return jdbc.sql(
                         """
                         select e.id, e.table_id, e.source, e.source_forms, e.translatable from entry e
@@ -165,11 +173,7 @@ class ProductAnswers {
                         sourceOf(product, row.getLong(2)),
                         new FileText(TextColumns.allForms(row.getString(3), row.getString(4)), Optional.empty()),
                         row.getBoolean(5)))
-                .optional()
-                .orElseThrow(() -> Refusal.notFound(
-                        "no-such-entry",
-                        "No table of {product} has an entry “{key}”.",
-                        Map.of("product", product.of().name(), "key", key)));
+                .optional();
     }
 
     private static LanguageTag sourceOf(Product product, long table) {
