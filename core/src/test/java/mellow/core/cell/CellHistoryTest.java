@@ -26,7 +26,6 @@ import mellow.core.cell.Outcome.Changed;
 import mellow.core.cell.Outcome.Reason;
 import mellow.core.cell.Outcome.Refused;
 import mellow.core.check.Finding;
-import mellow.core.check.Kind;
 import mellow.core.text.Text;
 import org.junit.jupiter.api.Test;
 
@@ -161,18 +160,7 @@ class CellHistoryTest {
     }
 
     private static List<Finding> blockers(Text text) {
-        return text.main().equals(BLOCKED)
-                ? List.of(new Finding(
-                        Kind.PLACEHOLDER,
-                        "placeholder-missing",
-                        Finding.Severity.BLOCKER,
-                        "",
-                        "Missing: %d.",
-                        Map.of(),
-                        -1,
-                        -1,
-                        null))
-                : List.of();
+        return text.main().equals(BLOCKED) ? List.of(CellRulesTest.MISSING) : List.of();
     }
 
     private static boolean comesIntoForce(Model model, Model next) {

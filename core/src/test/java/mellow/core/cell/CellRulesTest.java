@@ -60,7 +60,7 @@ class CellRulesTest {
         return after(offered(), new Settle(10, false), 1, REVIEWER);
     }
 
-    private static final Finding MISSING = new Finding(
+    static final Finding MISSING = new Finding(
             Kind.PLACEHOLDER,
             "placeholder-missing",
             Finding.Severity.BLOCKER,

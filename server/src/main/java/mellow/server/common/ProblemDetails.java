@@ -116,10 +116,7 @@ class ProblemDetails extends ResponseEntityExceptionHandler {
         Map<String, Object> details =
                 Map.of("field", first.getField(), "why", String.valueOf(first.getDefaultMessage()));
         return detail(
-                status,
-                "wrong-field",
-                Places.filled("“{field}” cannot be taken like this: it {why}.", details),
-                details);
+                status, "wrong-field", Places.filled("“{field}” cannot be taken like this: {why}.", details), details);
     }
 
     private static ResponseEntity<ProblemDetail> malformed(HttpStatus status) {

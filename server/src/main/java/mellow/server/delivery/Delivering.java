@@ -142,7 +142,7 @@ class Delivering {
                             changed(made, former),
                             plan.outbox()),
                     made);
-            webhooks.tell(product.of(), record.find(number, making.number).reply(), id, "delivered");
+            webhooks.tell(product.of(), id, making.number, Packing.hex(whole), "delivered");
             return "Delivered as no. " + making.number + ".";
         }
     }

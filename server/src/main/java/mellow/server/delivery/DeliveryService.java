@@ -310,7 +310,7 @@ class DeliveryService {
         if (!record.recall(found.id(), clock.instant(), person, reason.strip())) {
             throw Refusal.conflict("recalled-already", "This delivery was recalled already.", Map.of());
         }
-        webhooks.tell(products.find(slug), found.reply(), found.id(), "recalled");
+        webhooks.tell(products.find(slug), found.id(), number, found.reply().contents(), "recalled");
     }
 
     /** What the next delivery would change since the last one; it is made for that, and not kept. */

@@ -6,6 +6,9 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.channels.FileChannel;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -34,6 +37,8 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 class Outbox {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Outbox.class);
 
     private final JdbcClient jdbc;
     private final DeliveryFiles files;
@@ -64,8 +69,6 @@ class Outbox {
 
     private record Due(long id, long product, String slug, int number) {}
 
-    private static final Logger LOG = LoggerFactory.getLogger(Outbox.class);
-
     /** Lays everything there that has to go there still; of several servers one does those of a product. */
     void catchUp() {
         if (!there()) {
@@ -95,14 +98,14 @@ class Outbox {
                 lay(one);
             } catch (IOException cannot) {
                 failed.add(one.id);
-                said = cannot.toString();
+                said = why(cannot);
             }
             int news = jdbc.sql("update delivery set outbox_said = :said where id = :id and outbox_said <> :said")
                     .param("said", said)
                     .param("id", one.id)
                     .update();
             if (news > 0 && !said.isEmpty()) {
-                LOG.warn("Delivery {} of {} cannot be laid into the outbox: {}", one.number, one.slug, said);
+                LOG.warn("Delivery {} of {} cannot be laid into the outbox {}: {}", one.number, one.slug, folder, said);
             }
         });
         return due.isPresent();
@@ -137,6 +140,19 @@ class Outbox {
                 .param("id", due.id)
                 .update();
         point(due.product, product);
+    }
+
+    /** For people, who know neither our classes nor the server's folders. */
+    private static String why(IOException cannot) {
+        if (cannot instanceof AccessDeniedException) {
+            return "the server may not write there";
+        }
+        if (cannot instanceof FileAlreadyExistsException) {
+            return "a file stands where its folder has to be";
+        }
+        return cannot instanceof FileSystemException file && file.getReason() != null
+                ? file.getReason()
+                : "its folder cannot be written";
     }
 
     private static void write(Path at, InputStream in) throws IOException {

@@ -16,7 +16,6 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellow.server.common.Refusal;
-import mellow.server.delivery.DeliveryRecord.DeliveryReply;
 import mellow.server.people.PeopleService;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.ProductReply;
@@ -223,16 +222,15 @@ class Webhooks {
 
     /** Notes that the programs of a product are to be told of a delivery. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void tell(ProductReply product, DeliveryReply delivery, long row, String event) {
+    public void tell(ProductReply product, long delivery, int number, String contents, String event) {
         Instant now = clock.instant();
-        String body = JSON.writeValueAsString(
-                new Word(event, product.slug(), delivery.number(), delivery.contents(), now.toString()));
+        String body = JSON.writeValueAsString(new Word(event, product.slug(), number, contents, now.toString()));
         jdbc.sql(
                         """
                         insert into webhook_call (webhook_id, delivery_id, event, body, next_at)
                         select id, :delivery, :event, :body, :now from webhook where product_id = :product and removed_at is null
                         """)
-                .param("delivery", row)
+                .param("delivery", delivery)
                 .param("event", event)
                 .param("body", body)
                 .param("now", now.atOffset(ZoneOffset.UTC))

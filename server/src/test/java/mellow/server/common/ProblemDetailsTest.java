@@ -21,7 +21,7 @@ class ProblemDetailsTest extends ServerTest {
             quoteCharacter = '"',
             textBlock =
                     """
-                    POST   | /api/products/panel/deliveries/1/recall | {"reason": ""}     | 400 | wrong-field     | “reason” cannot be taken like this: it must not be blank.
+                    POST   | /api/products/panel/deliveries/1/recall | {"reason": ""}     | 400 | wrong-field     | “reason” cannot be taken like this: must not be blank.
                     POST   | /api/products/panel/deliveries/1/recall | {"reason":         | 400 | malformed       | This request is not of the form that is expected here.
                     POST   | /api/products/panel/deliveries/x/recall | {"reason": "font"} | 400 | malformed       | This request is not of the form that is expected here.
                     GET    | /api/products/panel/deliveries/compare  | {}                 | 400 | malformed       | This request is not of the form that is expected here.

@@ -114,7 +114,8 @@ class OutboxTest extends ServerTest {
         port.deliver(mara, "web");
         outbox.catchUp();
         assertThat(there()).contains("web/1/de.json");
-        assertThat(deliveries.found("app", 1).reply().outboxSaid()).contains("app");
+        assertThat(deliveries.found("app", 1).reply().outboxSaid())
+                .isEqualTo("a file stands where its folder has to be");
         assertThat(bell.notices(mara)).extracting(BellService.Notice::table).containsExactly("app");
         Files.delete(folder.resolve("app"));
         outbox.catchUp();
