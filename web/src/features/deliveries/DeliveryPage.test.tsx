@@ -203,6 +203,8 @@ describe("the deliveries of a product", () => {
     await userEvent.type(dialog.getByLabelText("Address"), "https://build.example/other");
     await userEvent.click(dialog.getByRole("button", { name: "Tell it from now on" }));
     expect(await dialog.findByText("s3cr3t")).toBeInTheDocument();
+    await userEvent.keyboard("{Escape}");
+    expect(dialog.getByText("s3cr3t")).toBeInTheDocument();
     await userEvent.click(dialog.getByRole("button", { name: "I have kept it" }));
     expect(dialog.queryByText("s3cr3t")).toBeNull();
     await userEvent.click(dialog.getByRole("button", { name: "Tell it no more" }));

@@ -39,7 +39,16 @@ export function WebhooksDialog({ slug, onClose }: { slug: string; onClose: () =>
     });
   const { hosts = [], hooks = [] } = desk.data ?? {};
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="told-title">
+    // A press beside it must not lose what is shown only once.
+    <Dialog
+      open
+      onClose={() => {
+        if (!secret) onClose();
+      }}
+      fullWidth
+      maxWidth="md"
+      aria-labelledby="told-title"
+    >
       <DialogTitle id="told-title">{t("told.title")}</DialogTitle>
       <DialogContent className="hearers">
         <p className="soft">{t("told.words")}</p>
