@@ -172,7 +172,13 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
     [onPoint, onOpen, onEnd, takeLetter],
   );
   const single = languages.length === 1;
-  const classes = ["spread", single ? "" : "several", view.compact ? "low" : "", view.signs ? "signs" : ""];
+  const classes = [
+    "spread",
+    single ? "" : "several",
+    columns.spots ? "wide" : "",
+    view.compact ? "low" : "",
+    view.signs ? "signs" : "",
+  ];
 
   return (
     <div className={classes.filter((name) => name !== "").join(" ")}>
@@ -256,7 +262,7 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
                   chosenFrom={chosen ? block.left : 0}
                   chosenTo={chosen ? block.right : SOURCE}
                   editing={edited ? editing : null}
-                  shown={columns.shown}
+                  columns={columns}
                   hands={hands}
                 />
               </div>

@@ -14,12 +14,15 @@ import { CheckedEditor } from "./CheckedEditor";
 import { cellId } from "./cellId";
 import { useSheet } from "./sheetModel";
 import type { Hands } from "./SpreadRow";
+import type { Spot } from "./useColumns";
 
 interface Props {
   id: number;
   index: number;
   column: number;
   kept: Schemas["LanguageReply"];
+  /** Where the cell stands where the line is no grid. */
+  spot: Spot | undefined;
   /** That of the row in the store: what the store says of the cell may have changed when it has. */
   version: number;
   current: boolean;
@@ -42,7 +45,7 @@ function isDragged({ clientX, clientY }: { clientX: number; clientY: number }): 
 
 /** A text in one language: its mark, what there is to say about it, and the text or its editor. Drawn again only when its row changes. */
 export const SpreadCell = memo(function SpreadCell(props: Props) {
-  const { id, index, column, kept, current, chosen, editing, placeholders, hands } = props;
+  const { id, index, column, kept, spot, current, chosen, editing, placeholders, hands } = props;
   const { store, languages, keptBy, view } = useSheet();
   const language = kept.language;
   const { tag } = language;
@@ -80,7 +83,7 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
           })
         }
         className={`cell${current ? " current" : ""}${chosen ? " chosen" : ""}${single ? "" : " marked"}`}
-        style={single ? undefined : { gridColumn: column + 2 }}
+        style={spot ?? (single ? undefined : { gridColumn: column + 2 })}
         onMouseDown={(event) => {
           pressedAt = { x: event.clientX, y: event.clientY };
           if (!open) hands.onPoint(index, column, event.shiftKey);

@@ -3,7 +3,7 @@ import { languageName, t } from "../../words/words";
 import { Mark } from "../../scope/Mark";
 import { left } from "../../scope/scopeTables";
 import { useSheet } from "./sheetModel";
-import type { Columns } from "./useColumns";
+import type { Columns, Spot } from "./useColumns";
 import { NARROWEST, type View } from "./useView";
 
 const STEP = 24;
@@ -20,7 +20,12 @@ export function SpreadHead({ columns }: { columns: Columns }) {
       aria-rowindex={1}
       style={{ gridTemplateColumns: columns.template, minWidth: columns.width }}
     >
-      <div role="columnheader" aria-colindex={1} className="source">
+      <div
+        role="columnheader"
+        aria-colindex={1}
+        className="source"
+        style={columns.spots?.[0] && { width: columns.spots[0].insetInlineStart }}
+      >
         {table && t("ledger.source", { language: languageName(table.source) })}
         <span className="limit">{t("ledger.limit")}</span>
         <Edge column="" name={t("view.source")} view={view} onView={onView} />
@@ -28,13 +33,15 @@ export function SpreadHead({ columns }: { columns: Columns }) {
       {single && <div className="gutter" role="presentation" />}
       {columns.shown.map((column) => {
         const kept = languages[column];
-        return kept && <ColumnHead key={kept.language.tag} kept={kept} column={column} />;
+        return (
+          kept && <ColumnHead key={kept.language.tag} kept={kept} column={column} spot={columns.spots?.[column]} />
+        );
       })}
     </div>
   );
 }
 
-function ColumnHead({ kept, column }: { kept: Schemas["LanguageReply"]; column: number }) {
+function ColumnHead({ kept, column, spot }: { kept: Schemas["LanguageReply"]; column: number; spot?: Spot }) {
   const { tables, languages, view, onView, onHide } = useSheet();
   const single = languages.length === 1;
   const { tag, ownName } = kept.language;
@@ -45,7 +52,7 @@ function ColumnHead({ kept, column }: { kept: Schemas["LanguageReply"]; column: 
       role="columnheader"
       aria-colindex={column + 2}
       className="cell"
-      style={single ? undefined : { gridColumn: column + 2 }}
+      style={spot ?? (single ? undefined : { gridColumn: column + 2 })}
     >
       <span>
         {name}

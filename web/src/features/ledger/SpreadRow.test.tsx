@@ -32,7 +32,7 @@ describe("a row of the spread", () => {
           cursor={0}
           chosenFrom={0}
           chosenTo={-1}
-          shown={[0]}
+          columns={{ template: undefined, spots: null, width: undefined, shown: [0] }}
           editing={{
             entry: 7,
             language: "de",

@@ -9,6 +9,7 @@ import { wordDiff } from "../../text/wordDiff";
 import { t } from "../../words/words";
 import { cellId } from "./cellId";
 import { useSheet } from "./sheetModel";
+import type { Columns } from "./useColumns";
 import { SpreadCell } from "./SpreadCell";
 
 /** What the hands do in a row; the same object for all of them. */
@@ -28,8 +29,7 @@ interface Props {
   chosenFrom: number;
   chosenTo: number;
   editing: Editing | null;
-  /** The columns of texts that exist now. */
-  shown: number[];
+  columns: Columns;
   hands: Hands;
 }
 
@@ -52,6 +52,7 @@ export const SpreadRow = memo(function SpreadRow(props: Props) {
       <div
         id={cellId(index, SOURCE)}
         className={source.filter((name) => name !== "").join(" ")}
+        style={props.columns.spots?.[0] && { width: props.columns.spots[0].insetInlineStart }}
         role="rowheader"
         aria-colindex={1}
         aria-selected={cursor === SOURCE || chosen(SOURCE)}
@@ -95,6 +96,7 @@ export const SpreadRow = memo(function SpreadRow(props: Props) {
               index={index}
               column={column}
               kept={kept}
+              spot={props.columns.spots?.[column]}
               version={version}
               current={cursor === column}
               chosen={chosen(column)}
@@ -110,7 +112,8 @@ export const SpreadRow = memo(function SpreadRow(props: Props) {
 });
 
 /** Those in sight, and where the cursor and the open editor are. */
-function columnsHere({ shown, cursor, editing }: Props, languages: { language: { tag: string } }[]): number[] {
+function columnsHere({ columns, cursor, editing }: Props, languages: { language: { tag: string } }[]): number[] {
+  const { shown } = columns;
   const open = editing ? languages.findIndex((kept) => kept.language.tag === editing.language) : SOURCE;
   const also = [cursor ?? SOURCE, open].filter((column) => column !== SOURCE && !shown.includes(column));
   return also.length === 0 ? shown : [...new Set([...shown, ...also])].sort((a, b) => a - b);

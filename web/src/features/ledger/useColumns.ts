@@ -9,12 +9,19 @@ const OVERSCAN = 1;
 export const FEW = 8;
 
 export interface Columns {
-  /** Of the grid that each line is. */
-  template: string;
+  /** Of the grid that each line is; of many languages a line is no grid, for one of sixty tracks is slow to lay out. */
+  template: string | undefined;
+  /** Where each column stands and how wide it is, both in px, by index of its language; null where the line is a grid. */
+  spots: Spot[] | null;
   /** The least width of a line in px, undefined for that of the window. */
   width: number | undefined;
   /** The columns of texts that exist now, by index of their language, in order. */
   shown: number[];
+}
+
+export interface Spot {
+  insetInlineStart: number;
+  width: number;
 }
 
 /**
@@ -44,22 +51,41 @@ export function useColumns(
   const key = seen.join(",");
   // The same list while the same columns are in sight: rows are drawn again when it changes.
   const shown = useMemo(() => (key === "" ? [] : key.split(",").map(Number)), [key]);
-  const { template, width } = useMemo(() => laidOut(languages, widths, few), [languages, widths, few]);
-  return { template, width, shown };
+  const laid = useMemo(
+    () => (few ? sharedOut(languages, widths) : spread(languages, widths)),
+    [languages, widths, few],
+  );
+  return useMemo(() => ({ ...laid, shown }), [laid, shown]);
 }
 
-function laidOut(languages: Schemas["LanguageReply"][], widths: Record<string, number>, few: boolean) {
+type Laid = Omit<Columns, "shown">;
+
+function spread(languages: Schemas["LanguageReply"][], widths: Record<string, number>): Laid {
+  let at = widths[""] ?? SOURCE_WIDTH;
+  const spots = languages.map(({ language }) => {
+    const spot = { insetInlineStart: at, width: widths[language.tag] ?? TEXT_WIDTH };
+    at += spot.width;
+    return spot;
+  });
+  return { template: undefined, spots, width: at };
+}
+
+function sharedOut(languages: Schemas["LanguageReply"][], widths: Record<string, number>): Laid {
   const source = widths[""];
   if (languages.length === 1) {
-    return { template: `${source ? `${source}px` : "minmax(220px, 45%)"} 44px minmax(240px, 1fr)`, width: undefined };
+    return {
+      template: `${source ? `${source}px` : "minmax(220px, 45%)"} 44px minmax(240px, 1fr)`,
+      spots: null,
+      width: undefined,
+    };
   }
   const texts = languages.map(({ language }) => widths[language.tag]);
-  const usual = few ? `minmax(${TEXT_WIDTH}px, 1fr)` : `${TEXT_WIDTH}px`;
   return {
     template: [
-      source ? `${source}px` : few ? `minmax(${SOURCE_WIDTH}px, 330px)` : `${SOURCE_WIDTH}px`,
-      ...texts.map((wide) => (wide ? `${wide}px` : usual)),
+      source ? `${source}px` : `minmax(${SOURCE_WIDTH}px, 330px)`,
+      ...texts.map((wide) => (wide ? `${wide}px` : `minmax(${TEXT_WIDTH}px, 1fr)`)),
     ].join(" "),
+    spots: null,
     width: texts.reduce<number>((sum, wide) => sum + (wide ?? TEXT_WIDTH), source ?? SOURCE_WIDTH),
   };
 }

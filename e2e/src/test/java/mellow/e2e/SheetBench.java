@@ -23,7 +23,16 @@ final class SheetBench {
     /** Counts frames from now on: how many there were, and how long the long ones took. */
     private static final String WATCH =
             """
-            window.frames_ = { n: 0, long: [], last: performance.now(), on: true };
+            window.frames_ = { n: 0, long: [], last: performance.now(), on: true, tasks: [], keys: [] };
+            const watch = (type, into, of) => {
+              const observer = new PerformanceObserver((list) => list.getEntries().forEach((one) => {
+                if (window.frames_.on) of(one).forEach((ms) => window.frames_[into].push(ms));
+              }));
+              observer.observe({ type, durationThreshold: 16 });
+            };
+            watch("longtask", "tasks", (task) => [Math.round(task.duration)]);
+            // From the key to the picture that answers it; those under 16 ms are not told of one by one.
+            watch("event", "keys", (event) => (event.name === "keydown" ? [event.duration] : []));
             const step = (now) => {
               if (!window.frames_.on) return;
               const took = now - window.frames_.last;
@@ -44,52 +53,55 @@ final class SheetBench {
     private SheetBench() {}
 
     public static void main(String[] arguments) throws IOException {
-        Random random = new Random(5);
-        DemoServer.takeIn("Harbour log", "harbour.csv", sheet(random, "Harbour"));
-        // The second edition of the source makes every twentieth entry stale.
-        DemoServer.takeIn("Harbour log", "harbour.csv", sheet(new Random(5), "Harbor"));
+        boolean onlyWide = List.of(arguments).contains("wide");
+        if (!onlyWide) {
+            DemoServer.takeIn("Harbour log", "harbour.csv", sheet(new Random(5), "Harbour"));
+            // The second edition of the source makes every twentieth entry stale.
+            DemoServer.takeIn("Harbour log", "harbour.csv", sheet(new Random(5), "Harbor"));
+        }
         try (Browser browser = DemoServer.browse()) {
             browser.go("/board");
             browser.signIn("mirja", DemoServer.PASSWORD);
             browser.see(".tabs");
-            out.printf("%,d entries in three languages, Chromium at 1280x800%n", ENTRIES);
-            open(browser, "open the sheet", "/ledger?table=harbour-log&in=de,fi,et");
-            scroll(browser);
-            watched(browser, "jump to the end", () -> {
-                browser.chord(Keys.CONTROL, Keys.END);
-                browser.see(".line.here .key", "log." + (ENTRIES - 1));
-            });
-            watched(browser, "jump to entry 50,000", () -> {
-                browser.chord(Keys.CONTROL, "g");
-                browser.see("[role=dialog] input").sendKeys("50000", Keys.ENTER);
-                browser.see(".line.here .key", "log.49999");
-            });
-            open(browser, "filter to stale", "/ledger?table=harbour-log&in=de,fi,et&only=stale");
-            watched(browser, "type ten texts", () -> {
-                for (int i = 0; i < 10; i++) {
-                    browser.press("Neuer Text " + i, Keys.ENTER);
-                }
-                browser.until(
-                        d -> d.findElements(By.cssSelector(".line .remark.offered"))
-                                                .size()
-                                        >= 8
-                                ? true
-                                : null,
-                        "the texts to be offered");
-            });
-            watched(browser, "arrow through 200 rows", () -> {
-                for (int i = 0; i < 20; i++) {
-                    browser.press(
-                            Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN,
-                            Keys.DOWN, Keys.DOWN);
-                }
-            });
-            Object nodes = browser.script("return document.querySelectorAll('[role=grid] [role=row]').length");
-            out.println("rows in the page: " + nodes + " of " + ENTRIES);
+            if (!onlyWide) high(browser);
             wide(browser);
         }
         // The demo server's threads would keep the program alive.
         System.exit(0);
+    }
+
+    /** A hundred thousand entries in three languages. */
+    private static void high(Browser browser) {
+        out.printf("%,d entries in three languages, Chromium at 1280x800%n", ENTRIES);
+        open(browser, "open the sheet", "/ledger?table=harbour-log&in=de,fi,et");
+        scroll(browser);
+        watched(browser, "jump to the end", () -> {
+            browser.chord(Keys.CONTROL, Keys.END);
+            browser.see(".line.here .key", "log." + (ENTRIES - 1));
+        });
+        watched(browser, "jump to entry 50,000", () -> {
+            browser.chord(Keys.CONTROL, "g");
+            browser.see("[role=dialog] input").sendKeys("50000", Keys.ENTER);
+            browser.see(".line.here .key", "log.49999");
+        });
+        open(browser, "filter to stale", "/ledger?table=harbour-log&in=de,fi,et&only=stale");
+        watched(browser, "type ten texts", () -> {
+            for (int i = 0; i < 10; i++) {
+                browser.press("Neuer Text " + i, Keys.ENTER);
+            }
+            browser.until(
+                    d -> d.findElements(By.cssSelector(".line .remark.offered")).size() >= 8 ? true : null,
+                    "the texts to be offered");
+        });
+        watched(browser, "arrow through 200 rows", () -> {
+            for (int i = 0; i < 20; i++) {
+                browser.press(
+                        Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN, Keys.DOWN,
+                        Keys.DOWN, Keys.DOWN);
+            }
+        });
+        Object nodes = browser.script("return document.querySelectorAll('[role=grid] [role=row]').length");
+        out.println("rows in the page: " + nodes + " of " + ENTRIES);
     }
 
     /** Sixty languages side by side. */
@@ -183,12 +195,18 @@ final class SheetBench {
         List<?> slow = (List<?>) frames.get("long");
         out.printf(
                 Locale.ROOT,
-                "%-28s %5.1f s, %s frames, %d over %d ms %s%n",
+                "%-28s %5.1f s, %s frames, %d over %d ms %s; tasks over 50 ms %s; keys answered after 16 ms or more %s%n",
                 what,
                 seconds,
                 frames.get("n"),
                 slow.size(),
                 LONG_MS,
-                slow.isEmpty() ? "" : slow + " ms");
+                slow,
+                frames.get("tasks"),
+                sorted((List<?>) frames.get("keys")));
+    }
+
+    private static List<Long> sorted(List<?> times) {
+        return times.stream().map(time -> ((Number) time).longValue()).sorted().toList();
     }
 }
