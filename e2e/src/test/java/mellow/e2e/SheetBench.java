@@ -24,11 +24,14 @@ final class SheetBench {
     private static final String WATCH =
             """
             window.frames_ = { n: 0, long: [], last: performance.now(), on: true, tasks: [], keys: [] };
+            (window.watching_ ?? []).forEach((observer) => observer.disconnect());
+            window.watching_ = [];
             const watch = (type, into, of) => {
               const observer = new PerformanceObserver((list) => list.getEntries().forEach((one) => {
                 if (window.frames_.on) of(one).forEach((ms) => window.frames_[into].push(ms));
               }));
               observer.observe({ type, durationThreshold: 16 });
+              window.watching_.push(observer);
             };
             watch("longtask", "tasks", (task) => [Math.round(task.duration)]);
             // From the key to the picture that answers it; those under 16 ms are not told of one by one.
@@ -195,18 +198,24 @@ final class SheetBench {
         List<?> slow = (List<?>) frames.get("long");
         out.printf(
                 Locale.ROOT,
-                "%-28s %5.1f s, %s frames, %d over %d ms %s; tasks over 50 ms %s; keys answered after 16 ms or more %s%n",
+                "%-28s %5.1f s, %s frames, %d over %d ms; tasks over 50 ms %s; keys answered after %s%n",
                 what,
                 seconds,
                 frames.get("n"),
                 slow.size(),
                 LONG_MS,
-                slow,
                 frames.get("tasks"),
-                sorted((List<?>) frames.get("keys")));
+                spread((List<?>) frames.get("keys")));
     }
 
-    private static List<Long> sorted(List<?> times) {
-        return times.stream().map(time -> ((Number) time).longValue()).sorted().toList();
+    /** The middle one of times that were 16 ms or more, one in twenty of them, and the longest. */
+    private static String spread(List<?> times) {
+        List<Long> sorted =
+                times.stream().map(time -> ((Number) time).longValue()).sorted().toList();
+        int n = sorted.size();
+        return n == 0
+                ? "less than 16 ms"
+                : "median %d, p95 %d, at most %d ms"
+                        .formatted(sorted.get(n / 2), sorted.get(n * 19 / 20), sorted.get(n - 1));
     }
 }

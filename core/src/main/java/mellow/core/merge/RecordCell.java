@@ -8,7 +8,7 @@ import mellow.core.format.FileText;
  *
  * @param text the text in force, without a state; {@link FileText#NONE} for none
  * @param standing its standing
- * @param version the cell's version, 0 when there is no row
+ * @param version the cell's version, 0 when there is no row or nobody asked for it
  * @param own whether the person asking changed it last
  * @param stale whether the source changed its meaning since the text was made
  * @param waiting its open offers
@@ -23,7 +23,7 @@ public record RecordCell(FileText text, Standing standing, int version, boolean 
      * Open offers of a cell.
      *
      * @param offers how many there are
-     * @param own what the person asking has on offer, {@link FileText#NONE} for nothing
+     * @param own what the person asking has on offer, or the newest offer of all when nobody in particular asks; {@link FileText#NONE} for nothing
      */
     public record Waiting(int offers, FileText own) {}
 

@@ -8,7 +8,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -167,7 +166,7 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
     }
 
     /**
-     * Compares what was in force in a language. Holds the texts of the former one in memory; where the hashes are the same nothing is read.
+     * Compares what was in force in a language. Holds the texts that differ; where the hashes are the same nothing is read.
      *
      * @param before null for nothing
      * @param most changes that are told
@@ -183,33 +182,30 @@ record Compared(int same, List<FileChange> files, Map<String, Integer> languages
         if (Arrays.equals(before, after)) {
             return 0;
         }
-        Map<Long, TextLine> former =
-                before == null ? new HashMap<>() : new HashMap<>(TextLine.all(openBefore.apply(before)));
-        int[] found = {0};
-        Consumer<TextChange> tell = one -> {
-            if (found[0]++ < most) {
-                change.accept(one);
+        TextLine.Differing differing = TextLine.differing(
+                before == null ? InputStream.nullInputStream() : openBefore.apply(before),
+                after == null ? InputStream.nullInputStream() : openAfter.apply(after));
+        Map<Long, TextLine> former = new TreeMap<>();
+        differing.before().forEach(line -> former.put(line.entry(), line));
+        int found = 0;
+        for (TextLine line : differing.after()) {
+            TextLine then = former.remove(line.entry());
+            if (!line.equals(then) && found++ < most) {
+                change.accept(new TextChange(
+                        "",
+                        line.entry(),
+                        line.key(),
+                        line.context(),
+                        then == null ? null : then.forms(),
+                        line.forms()));
             }
-        };
-        if (after != null) {
-            TextLine.each(openAfter.apply(after), line -> {
-                TextLine then = former.remove(line.entry());
-                if (then == null || !then.equals(line)) {
-                    tell.accept(new TextChange(
-                            "",
-                            line.entry(),
-                            line.key(),
-                            line.context(),
-                            then == null ? null : then.forms(),
-                            line.forms()));
-                }
-            });
         }
-        former.values().stream()
-                .sorted(Comparator.comparingLong(TextLine::entry))
-                .forEach(line ->
-                        tell.accept(new TextChange("", line.entry(), line.key(), line.context(), line.forms(), null)));
-        return found[0];
+        for (TextLine line : former.values()) {
+            if (found++ < most) {
+                change.accept(new TextChange("", line.entry(), line.key(), line.context(), line.forms(), null));
+            }
+        }
+        return found;
     }
 
     /** How a file begins, for people to look at: its first lines, or that it is none of text. */

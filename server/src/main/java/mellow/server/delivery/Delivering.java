@@ -21,6 +21,7 @@ import mellow.server.delivery.DeliveryRecord.KeptDelivery;
 import mellow.server.delivery.Judge.Judgement;
 import mellow.server.delivery.Judge.LanguageVerdict;
 import mellow.server.people.PeopleService;
+import mellow.server.record.RecordReader;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Order;
 import mellow.server.run.RunService.Progress;
@@ -189,11 +190,8 @@ class Delivering {
                 making.gates.stale().equals("hole"),
                 making.gates.blockers().equals("out") ? judge.blocked(product) : Map.of(),
                 making.numbers,
-                Maker.ALL);
-        for (Recipe recipe : making.recipes) {
-            maker.make(recipe, order, made, progress);
-        }
-        maker.texts(order, made);
+                RecordReader.ALL);
+        maker.make(making.recipes, order, made, progress);
         return judged;
     }
 
@@ -285,7 +283,7 @@ class Delivering {
                 Compared.EXAMPLE_ENTRIES);
         try (Made made = new Made()) {
             oneState.executeWithoutResult(
-                    status -> maker.make(new Recipe(0, "example", settings, true, 0), order, made, Progress.UNWATCHED));
+                    status -> maker.make(new Recipe(0, "example", settings, true, 0), order, made));
             return made.files().stream()
                     .map(file -> new RecipeExample(file.path(), Compared.beginning(file.content())))
                     .toList();

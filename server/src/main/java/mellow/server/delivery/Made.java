@@ -1,6 +1,7 @@
 package mellow.server.delivery;
 
 import java.io.BufferedOutputStream;
+import java.io.Closeable;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
@@ -12,8 +13,10 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import mellow.core.delivery.FilePattern;
 import mellow.core.language.LanguageTag;
@@ -23,10 +26,13 @@ import org.jspecify.annotations.Nullable;
 /** The files of a delivery while they are made. They lie in the temporary folder until {@link #close}. */
 final class Made implements AutoCloseable {
 
+    private static final int BUFFER = 1 << 16;
+
     private final List<FileMade> files = new ArrayList<>();
     private final FilePattern.Names names = new FilePattern.Names();
     private final Map<LanguageTag, TextsMade> texts = new TreeMap<>();
     private final List<Path> all = new ArrayList<>();
+    private final Set<OutputStream> opened = new HashSet<>();
 
     /**
      * A file.
@@ -50,10 +56,48 @@ final class Made implements AutoCloseable {
 
     /** Makes a file of a recipe. */
     void add(String path, long recipe, @Nullable LanguageTag language, Writing writing) {
+        try (Begun file = begin(path, recipe, language)) {
+            writing.to(file.out);
+            file.finish();
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    /** Begins a file of a recipe, which is one of the delivery when it was finished. */
+    Begun begin(String path, long recipe, @Nullable LanguageTag language) {
         names.take(path);
-        Hashed hashed = new Hashed();
-        hashed.write(writing);
-        files.add(new FileMade(path, recipe, language, hashed.content, hashed.hash(), hashed.bytes()));
+        return new Begun(path, recipe, language);
+    }
+
+    /** A file that is being written. */
+    final class Begun implements Closeable {
+        private final String path;
+        private final long recipe;
+        private final @Nullable LanguageTag language;
+        private final Hashed hashed = new Hashed();
+        private final OutputStream out = hashed.open();
+
+        private Begun(String path, long recipe, @Nullable LanguageTag language) {
+            this.path = path;
+            this.recipe = recipe;
+            this.language = language;
+        }
+
+        OutputStream out() {
+            return out;
+        }
+
+        void finish() throws IOException {
+            out.close();
+            files.add(new FileMade(path, recipe, language, hashed.content, hashed.hash(), hashed.bytes()));
+        }
+
+        @Override
+        public void close() throws IOException {
+            opened.remove(out);
+            out.close();
+        }
     }
 
     /** Keeps what is in force in a language. */
@@ -95,12 +139,23 @@ final class Made implements AutoCloseable {
 
     @Override
     public void close() {
+        List<IOException> failures = new ArrayList<>();
+        for (OutputStream one : opened) {
+            try {
+                one.close();
+            } catch (IOException failed) {
+                failures.add(failed);
+            }
+        }
         for (Path one : all) {
             try {
                 Files.deleteIfExists(one);
             } catch (IOException failed) {
-                throw new UncheckedIOException(failed);
+                failures.add(failed);
             }
+        }
+        if (!failures.isEmpty()) {
+            throw new UncheckedIOException(failures.get(0));
         }
     }
 
@@ -118,14 +173,13 @@ final class Made implements AutoCloseable {
             all.add(content);
         }
 
-        /** A stream into it; closed by whoever asks. */
-        OutputStream open() throws IOException {
-            return new BufferedOutputStream(new DigestOutputStream(Files.newOutputStream(content), digest));
-        }
-
-        void write(Writing writing) {
-            try (OutputStream out = open()) {
-                writing.to(out);
+        /** A stream into it; closed by whoever asks, at the latest with all of it. */
+        OutputStream open() {
+            try {
+                OutputStream out = new BufferedOutputStream(
+                        new DigestOutputStream(Files.newOutputStream(content), digest), BUFFER);
+                opened.add(out);
+                return out;
             } catch (IOException failed) {
                 throw new UncheckedIOException(failed);
             }

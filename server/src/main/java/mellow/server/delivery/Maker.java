@@ -8,16 +8,14 @@ import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
+import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
-import mellow.core.cell.Standing;
 import mellow.core.delivery.FilePattern;
 import mellow.core.delivery.KeyConstants;
 import mellow.core.delivery.SelectorTable;
@@ -32,7 +30,6 @@ import mellow.core.format.registry.Formats;
 import mellow.core.format.registry.Losses;
 import mellow.core.format.yaml.YamlFormat;
 import mellow.core.language.LanguageTag;
-import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
 import mellow.core.product.ProductLanguage;
 import mellow.server.language.LanguageService;
@@ -50,10 +47,6 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 class Maker {
 
-    /** No limit. */
-    static final int ALL = Integer.MAX_VALUE;
-
-    static final long NOBODY = 0;
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final RecordReader records;
@@ -75,7 +68,7 @@ class Maker {
      * @param staleOut whether stale texts count as missing
      * @param blocked texts that are left out because they would break, by language
      * @param numbers what stands for entries
-     * @param most entries of a table that are written, for an example; {@link #ALL} for all
+     * @param most entries of a table that are written, for an example; {@link RecordReader#ALL} for all
      */
     record Order(
             Product product,
@@ -124,77 +117,41 @@ class Maker {
         }
     }
 
-    /** Makes what one recipe says into {@code made}. */
-    void make(Recipe recipe, Order order, Made made, Progress progress) {
+    /** Makes what recipes say into {@code made}, and what is in force in every language. */
+    void make(List<Recipe> recipes, Order order, Made made, Progress progress) {
+        SharedReading shared = new SharedReading(records, order);
+        for (Recipe recipe : recipes) {
+            make(recipe, order, made, shared, progress);
+        }
+        shared.add(new SharedReading.InForce(order, made));
+        shared.run(progress);
+    }
+
+    /** Makes what one recipe says. */
+    void make(Recipe recipe, Order order, Made made) {
+        SharedReading shared = new SharedReading(records, order);
+        make(recipe, order, made, shared, Progress.UNWATCHED);
+        shared.run(Progress.UNWATCHED);
+    }
+
+    /** Makes it, or has it made with all that is made in the shared reading. */
+    private void make(Recipe recipe, Order order, Made made, SharedReading shared, Progress progress) {
         switch (recipe.settings().kind()) {
             case "selectors" -> selectors(recipe, order, made);
-            case "keys" -> keys(recipe, order, made);
+            case "keys" -> shared.add(new Constants(recipe, order, made));
             case "assets" -> others.assets(recipe, order, made, progress);
             case "fonts" -> others.fonts(recipe, order, made);
             case "wordbook" -> others.wordbook(recipe, order, made);
-            default -> texts(recipe, order, made, progress);
-        }
-    }
-
-    /** Makes what is in force in every language, in one reading of the record. */
-    void texts(Order order, Made made) {
-        Map<LanguageTag, Made.Hashed> files = new LinkedHashMap<>();
-        Map<LanguageTag, Writer> writers = new LinkedHashMap<>();
-        Map<LanguageTag, Integer> counts = new HashMap<>();
-        List<LanguageTag> tags = order.product.languages().all().stream()
-                .map(ProductLanguage::tag)
-                .filter(tag -> !order.former.containsKey(tag) && !order.without.contains(tag))
-                .toList();
-        try {
-            for (LanguageTag tag : tags) {
-                Made.Hashed file = made.new Hashed();
-                files.put(tag, file);
-                writers.put(tag, new OutputStreamWriter(file.open(), StandardCharsets.UTF_8));
+            default -> {
+                if (!recipe.settings().together()) {
+                    texts(recipe, order, made, progress);
+                } else if (recipe.settings().format().equals("csv")) {
+                    shared.add(new Separated(recipe, order, made));
+                } else {
+                    shared.add(new Together(recipe, order, made));
+                }
             }
-            for (TableInfo table : order.product.tables()) {
-                read(table, tags, order.most, entry -> {
-                    for (LanguageTag tag : tags) {
-                        FileText text = tag.equals(table.source()) || !entry.translatable()
-                                ? entry.source()
-                                : settled(entry.cell(tag));
-                        if (!text.isEmpty()) {
-                            line(writers.get(tag), entry, text);
-                            counts.merge(tag, 1, Integer::sum);
-                        }
-                    }
-                });
-            }
-            for (Writer writer : writers.values()) {
-                writer.close();
-            }
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
         }
-        files.forEach((tag, file) ->
-                made.texts(tag, new Made.TextsMade(counts.getOrDefault(tag, 0), file.content(), file.hash())));
-    }
-
-    private static void line(@Nullable Writer writer, RecordEntry entry, FileText text) {
-        try {
-            Objects.requireNonNull(writer)
-                    .write(new TextLine(
-                                            entry.id(),
-                                            entry.entryId().key(),
-                                            entry.entryId().context(),
-                                            text.forms())
-                                    .written()
-                            + "\n");
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
-        }
-    }
-
-    private static FileText settled(RecordCell cell) {
-        return cell.standing() == Standing.SETTLED ? cell.text() : FileText.NONE;
-    }
-
-    private void read(TableInfo table, List<LanguageTag> in, int most, Consumer<RecordEntry> reader) {
-        records.read(table.id(), NOBODY, in, most, reader);
     }
 
     private void selectors(Recipe recipe, Order order, Made made) {
@@ -223,34 +180,45 @@ class Maker {
         });
     }
 
-    private void keys(Recipe recipe, Order order, Made made) {
-        List<KeyConstants.Key> keys = new ArrayList<>();
-        for (TableInfo table : recipe.settings().of(order.product.tables())) {
-            read(
-                    table,
-                    List.of(),
-                    order.most,
-                    entry -> keys.add(new KeyConstants.Key(
-                            entry.entryId().key(),
-                            entry.entryId().context(),
-                            entry.source().main(),
-                            recipe.settings().numbers() ? order.numbers.of(entry.id()) : null)));
+    /** Constants for keys, held in memory. */
+    private static final class Constants implements SharedReading.Part {
+        private final Recipe recipe;
+        private final Order order;
+        private final Made made;
+        private final List<KeyConstants.Key> keys = new ArrayList<>();
+
+        Constants(Recipe recipe, Order order, Made made) {
+            this.recipe = recipe;
+            this.order = order;
+            this.made = made;
         }
-        Recipe.RecipeSettings settings = recipe.settings();
-        String prefix = settings.prefix().isBlank() ? order.product.of().slug() : settings.prefix();
-        KeyConstants constants = new KeyConstants(settings.constants(), prefix, settings.namespace());
-        made.add(order.name(recipe, null, null), recipe.id(), null, out -> {
-            Writer writer = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
-            constants.write(keys, writer);
-        });
+
+        @Override
+        public Consumer<RecordEntry> begin(TableInfo table, Collection<LanguageTag> reads) {
+            if (!recipe.settings().of(order.product.tables()).contains(table)) {
+                return entry -> {};
+            }
+            return entry -> keys.add(new KeyConstants.Key(
+                    entry.entryId().key(),
+                    entry.entryId().context(),
+                    entry.source().main(),
+                    recipe.settings().numbers() ? order.numbers.of(entry.id()) : null));
+        }
+
+        @Override
+        public void finish() {
+            Recipe.RecipeSettings settings = recipe.settings();
+            String prefix = settings.prefix().isBlank() ? order.product.of().slug() : settings.prefix();
+            KeyConstants constants = new KeyConstants(settings.constants(), prefix, settings.namespace());
+            made.add(order.name(recipe, null, null), recipe.id(), null, out -> {
+                Writer writer = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+                constants.write(keys, writer);
+            });
+        }
     }
 
     private void texts(Recipe recipe, Order order, Made made, Progress progress) {
         List<ProductLanguage> chosen = order.chosen(recipe.settings());
-        if (recipe.settings().together()) {
-            made.add(order.name(recipe, null, null), recipe.id(), null, out -> together(recipe, order, chosen, out));
-            return;
-        }
         List<TableInfo> tables = recipe.settings().of(order.product.tables());
         if (tables.isEmpty()) {
             throw new UndeliverableException(
@@ -281,7 +249,7 @@ class Maker {
         FileKeys keys = new FileKeys(recipe, tables.size());
         for (TableInfo table : tables) {
             RecipeTexts texts = new RecipeTexts(recipe, order, table, List.of(language));
-            read(table, texts.reads(), order.most, entry -> {
+            records.texts(table.id(), texts.reads(), texts.offers(), order.most, entry -> {
                 FileText text = texts.of(entry, 0);
                 if (!text.isEmpty() || !recipe.settings().hole().equals("out")) {
                     entries.add(described(entry, keys)
@@ -338,50 +306,120 @@ class Maker {
         return false;
     }
 
-    /** A file with a column per language; separated text is written entry by entry. */
-    private void together(Recipe recipe, Order order, List<ProductLanguage> chosen, OutputStream out)
-            throws IOException {
-        List<LanguageTag> tags = chosen.stream().map(ProductLanguage::tag).toList();
-        List<TableInfo> tables = recipe.settings().of(order.product.tables());
-        FileKeys keys = new FileKeys(recipe, tables.size());
-        if (recipe.settings().format().equals("csv")) {
-            boolean contexts =
-                    records.anyContext(tables.stream().map(TableInfo::id).toList());
-            try (SeparatedFile separated = new SeparatedFile(recipe, out)) {
-                separated.begin(contexts, tags);
-                for (TableInfo table : tables) {
-                    RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
-                    read(table, texts.reads(), order.most, entry -> separated.all(texts.entry(entry, keys)));
-                }
+    /** Separated text with a column per language, written entry by entry. */
+    private final class Separated implements SharedReading.Part {
+        private final Recipe recipe;
+        private final Order order;
+        private final List<ProductLanguage> chosen;
+        private final List<TableInfo> tables;
+        private final FileKeys keys;
+        private final Made.Begun file;
+        private final SeparatedFile separated;
+
+        Separated(Recipe recipe, Order order, Made made) {
+            this.recipe = recipe;
+            this.order = order;
+            this.chosen = order.chosen(recipe.settings());
+            this.tables = recipe.settings().of(order.product.tables());
+            this.keys = new FileKeys(recipe, tables.size());
+            this.file = made.begin(order.name(recipe, null, null), recipe.id(), null);
+            try {
+                this.separated = new SeparatedFile(recipe, file.out());
+                separated.begin(
+                        records.anyContext(tables.stream().map(TableInfo::id).toList()),
+                        chosen.stream().map(ProductLanguage::tag).toList());
+            } catch (IOException failed) {
+                throw new UncheckedIOException(failed);
             }
-            return;
         }
-        Set<LanguageTag> columns = new LinkedHashSet<>();
-        columns.add(order.product.source());
-        columns.addAll(tags);
-        List<FileEntry> entries = new ArrayList<>();
-        for (TableInfo table : tables) {
+
+        @Override
+        public boolean offers() {
+            return recipe.settings().offers();
+        }
+
+        @Override
+        public Consumer<RecordEntry> begin(TableInfo table, Collection<LanguageTag> reads) {
+            if (!tables.contains(table)) {
+                return entry -> {};
+            }
             RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
-            read(table, texts.reads(), order.most, entry -> texts.entry(entry, keys)
-                    .ifPresent(made -> {
-                        List<FileText> all = new ArrayList<>();
-                        if (!tags.contains(order.product.source())) {
-                            all.add(entry.source());
-                            all.addAll(made.texts());
-                        } else {
-                            int at = tags.indexOf(order.product.source());
-                            all.add(made.texts().get(at));
-                            for (int i = 0; i < tags.size(); i++) {
-                                if (i != at) {
-                                    all.add(made.texts().get(i));
-                                }
-                            }
-                        }
-                        entries.add(made.copy().texts(all).build());
-                    }));
+            reads.addAll(texts.reads());
+            return entry -> separated.all(texts.entry(entry, keys));
         }
-        FileFormat format = Formats.named(recipe.settings().format()).orElseThrow();
-        Losses.write(format, EntryList.of(Optional.of(order.product.source()), List.copyOf(columns), entries), out);
+
+        @Override
+        public void finish() throws IOException {
+            separated.close();
+            file.finish();
+        }
+    }
+
+    /** A file with the texts of every language in a format that is written at once; held in memory until then. */
+    private static final class Together implements SharedReading.Part {
+        private final Recipe recipe;
+        private final Order order;
+        private final Made made;
+        private final List<ProductLanguage> chosen;
+        private final List<TableInfo> tables;
+        private final FileKeys keys;
+        private final List<FileEntry> entries = new ArrayList<>();
+
+        Together(Recipe recipe, Order order, Made made) {
+            this.recipe = recipe;
+            this.order = order;
+            this.made = made;
+            LanguageTag source = order.product.source();
+            // Such a file begins with the language of the sources.
+            this.chosen = new ArrayList<>(order.chosen(recipe.settings()));
+            chosen.sort(Comparator.comparing(one -> !one.tag().equals(source)));
+            this.tables = recipe.settings().of(order.product.tables());
+            this.keys = new FileKeys(recipe, tables.size());
+        }
+
+        private boolean hasSource() {
+            return !chosen.isEmpty() && chosen.get(0).tag().equals(order.product.source());
+        }
+
+        @Override
+        public boolean offers() {
+            return recipe.settings().offers();
+        }
+
+        @Override
+        public Consumer<RecordEntry> begin(TableInfo table, Collection<LanguageTag> reads) {
+            if (!tables.contains(table)) {
+                return entry -> {};
+            }
+            RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
+            reads.addAll(texts.reads());
+            return entry -> texts.entry(entry, keys).ifPresent(one -> {
+                if (hasSource()) {
+                    entries.add(one);
+                } else {
+                    List<FileText> all = new ArrayList<>();
+                    all.add(entry.source());
+                    all.addAll(one.texts());
+                    entries.add(one.copy().texts(all).build());
+                }
+            });
+        }
+
+        @Override
+        public void finish() {
+            List<LanguageTag> columns = new ArrayList<>();
+            if (!hasSource()) {
+                columns.add(order.product.source());
+            }
+            chosen.forEach(one -> columns.add(one.tag()));
+            FileFormat format = Formats.named(recipe.settings().format()).orElseThrow();
+            made.add(
+                    order.name(recipe, null, null),
+                    recipe.id(),
+                    null,
+                    out -> Losses.write(
+                            format, EntryList.of(Optional.of(order.product.source()), columns, entries), out));
+        }
     }
 
     static FileEntry.Builder described(RecordEntry entry, FileKeys keys) {

@@ -54,7 +54,7 @@ class OtherFiles {
         for (TableInfo table : recipe.settings().of(order.product().tables())) {
             RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen);
             List<Asset> assets = new ArrayList<>();
-            records.read(table.id(), Maker.NOBODY, texts.reads(), order.most(), entry -> {
+            records.texts(table.id(), texts.reads(), texts.offers(), order.most(), entry -> {
                 for (int i = 0; entry.shape() == Shape.ASSET && i < chosen.size(); i++) {
                     FileText text = texts.of(entry, i);
                     String file = text.forms().get(Shape.FILE);

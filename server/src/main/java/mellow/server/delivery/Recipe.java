@@ -59,7 +59,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
      * @param which visible, all or chosen languages
      * @param languages those chosen
      * @param tables names of the tables in addresses, null or empty for all of the product
-     * @param texts settled, fresh for settled and not stale, pencilled for all that are there
+     * @param texts settled, fresh for settled and not stale, pencilled for these where nothing is settled, offered for the newest offer and else a pencilled text there
      * @param hole what stands where a text is missing: out for no line, empty, borrowed, source or key
      * @param charset of separated text
      * @param delimiter of separated text: comma, semicolon or tab
@@ -98,6 +98,11 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
 
         boolean ofTexts() {
             return kind.equals("texts");
+        }
+
+        /** Whether texts go out that are only offered. */
+        boolean offers() {
+            return texts.equals("offered");
         }
 
         char between() {
@@ -150,7 +155,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
             }
             Choices.require("files", files, Set.of("each", "table", "one"));
             Choices.require("which", which, Set.of("visible", "all", "chosen"));
-            Choices.require("texts", texts, Set.of("settled", "fresh", "pencilled"));
+            Choices.require("texts", texts, Set.of("settled", "fresh", "pencilled", "offered"));
             Choices.require("hole", hole, Set.of("out", "empty", "borrowed", "source", "key"));
             Choices.require("delimiter", delimiter, Set.of("comma", "semicolon", "tab"));
             Choices.require("charset", charset, CHARSETS);

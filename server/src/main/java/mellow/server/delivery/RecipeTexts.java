@@ -44,6 +44,11 @@ final class RecipeTexts {
                 .toList();
     }
 
+    /** Whether the newest offers are needed. */
+    boolean offers() {
+        return settings.offers();
+    }
+
     /** The entry with a text for each language; empty where it has none at all and holes are left out. */
     Optional<FileEntry> entry(RecordEntry entry, FileKeys keys) {
         List<FileText> texts = new ArrayList<>(in.size());
@@ -97,11 +102,20 @@ final class RecipeTexts {
         }
         RecordCell cell = entry.cell(tag);
         boolean settled = cell.standing() == Standing.SETTLED;
-        boolean out = cell.text().isEmpty()
-                || order.without().contains(tag)
-                || (!settled && !settings.texts().equals("pencilled"))
-                || (cell.stale() && (order.staleOut() || settings.texts().equals("fresh")))
-                || order.blocked().getOrDefault(tag, Set.of()).contains(entry.id());
-        return out ? FileText.NONE : cell.text().in(settled ? FileState.SETTLED : FileState.PENCILLED);
+        boolean stands = !cell.text().isEmpty()
+                && !(cell.stale() && (order.staleOut() || settings.texts().equals("fresh")))
+                && !order.blocked().getOrDefault(tag, Set.of()).contains(entry.id());
+        if (order.without().contains(tag)) {
+            return FileText.NONE;
+        }
+        if (stands && settled) {
+            return cell.text().in(FileState.SETTLED);
+        }
+        if (settings.offers() && !cell.ownOffer().isEmpty()) {
+            return cell.ownOffer().in(FileState.OFFERED);
+        }
+        return stands && (settings.offers() || settings.texts().equals("pencilled"))
+                ? cell.text().in(FileState.PENCILLED)
+                : FileText.NONE;
     }
 }

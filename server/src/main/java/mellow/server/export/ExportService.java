@@ -50,7 +50,6 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 class ExportService {
 
-    private static final long NOBODY = 0;
     private static final String AS_THEY_CAME = "send files out as they came in, with all their languages";
     private final TableService tables;
     private final RecordReader records;
@@ -246,7 +245,7 @@ class ExportService {
         Set<Long> newer = masters.addedSince(table.id(), path);
         InPlace patching = new InPlace(
                 file, file.patch(), table.source(), new InPlace.Place(InPlace.Part.ALONE, newer, null, false));
-        records.read(table.id(), NOBODY, file.languages(), patching::entry);
+        records.texts(table.id(), file.languages(), false, RecordReader.ALL, patching::entry);
         return patching.finish();
     }
 
@@ -271,7 +270,7 @@ class ExportService {
                     ? table.languages().stream().map(Kept::tag).toList()
                     : languages;
             List<FileEntry> entries = new ArrayList<>();
-            records.read(table.id(), NOBODY, read, entry -> {
+            records.texts(table.id(), read, false, RecordReader.ALL, entry -> {
                 if (chosen == null || chosen.contains(entry.id())) {
                     entries.add(entry(entry));
                 }

@@ -41,8 +41,6 @@ class SetOut {
     /** So many siblings are asked for their habits. */
     private static final int ASKED = 3;
 
-    private static final long NOBODY = 0;
-
     private final MasterFiles masters;
     private final RecordReader records;
     private final JdbcClient jdbc;
@@ -171,7 +169,7 @@ class SetOut {
 
     private FilePatch changed(TableInfo table, FileReading reading, FilePatch patch, Place place) {
         InPlace patching = new InPlace(reading, patch, table.source(), place);
-        records.read(table.id(), NOBODY, reading.languages(), patching::entry);
+        records.texts(table.id(), reading.languages(), false, RecordReader.ALL, patching::entry);
         return patching.finish();
     }
 
