@@ -1,7 +1,6 @@
 package mellow.server.delivery;
 
 import java.io.IOException;
-import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -90,13 +89,12 @@ final class SharedReading {
         private static final class OfLanguage {
             final LanguageTag tag;
             final Made.Hashed file;
-            final OutputStream out;
-            int texts;
+            final TextLine.Lines lines;
 
             OfLanguage(LanguageTag tag, Made made) {
                 this.tag = tag;
                 this.file = made.new Hashed();
-                this.out = file.open();
+                this.lines = new TextLine.Lines(file.open());
             }
         }
 
@@ -117,8 +115,7 @@ final class SharedReading {
                 boolean source = one.tag.equals(table.source()) || !entry.translatable();
                 FileText text = source ? entry.source() : settled(entry.cell(one.tag));
                 if (!text.isEmpty()) {
-                    TextLine.of(entry, text).write(one.out);
-                    one.texts++;
+                    one.lines.write(TextLine.of(entry, text));
                 }
             });
         }
@@ -130,8 +127,8 @@ final class SharedReading {
         @Override
         public void finish() throws IOException {
             for (OfLanguage one : all) {
-                one.out.close();
-                made.texts(one.tag, new Made.TextsMade(one.texts, one.file.content(), one.file.hash()));
+                one.lines.close();
+                made.texts(one.tag, new Made.TextsMade(one.lines.written(), one.file.content(), one.file.hash()));
             }
         }
     }

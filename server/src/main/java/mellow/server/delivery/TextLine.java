@@ -1,11 +1,13 @@
 package mellow.server.delivery;
 
 import java.io.BufferedReader;
+import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -17,6 +19,10 @@ import java.util.SortedMap;
 import java.util.function.Consumer;
 import mellow.core.format.FileText;
 import mellow.core.merge.RecordEntry;
+import tools.jackson.core.StreamWriteFeature;
+import tools.jackson.databind.ObjectWriter;
+import tools.jackson.databind.SequenceWriter;
+import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -28,29 +34,57 @@ import tools.jackson.databind.json.JsonMapper;
 record TextLine(long entry, String key, String context, SortedMap<String, String> forms) {
 
     private static final JsonMapper JSON = JsonMapper.shared();
+    private static final ObjectWriter LINES = JSON.writerFor(TextLine.class)
+            .withRootValueSeparator("\n")
+            .without(SerializationFeature.FLUSH_AFTER_WRITE_VALUE)
+            .without(StreamWriteFeature.AUTO_CLOSE_TARGET);
 
     /** That of an entry. */
     static TextLine of(RecordEntry entry, FileText text) {
         return new TextLine(entry.id(), entry.entryId().key(), entry.entryId().context(), text.forms());
     }
 
-    /** Writes it, and the end of its line. */
-    void write(OutputStream out) {
-        try {
-            out.write(JSON.writeValueAsBytes(this));
-            out.write('\n');
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
+    /** Writes lines one after the other; the last one has its end when it is closed, and {@code out} is closed with it. */
+    static final class Lines implements Closeable {
+        private final OutputStream out;
+        private final SequenceWriter writer;
+        private int written;
+
+        Lines(OutputStream out) {
+            this.out = out;
+            this.writer = LINES.writeValues(out);
+        }
+
+        void write(TextLine line) {
+            writer.write(line);
+            written++;
+        }
+
+        int written() {
+            return written;
+        }
+
+        @Override
+        public void close() throws IOException {
+            writer.close();
+            if (written > 0) {
+                out.write('\n');
+            }
+            out.close();
         }
     }
 
-    static TextLine read(String line) {
+    private static TextLine read(String line) {
         return JSON.readValue(line, TextLine.class);
+    }
+
+    private static TextLine readBytes(String line) {
+        return JSON.readValue(line.getBytes(StandardCharsets.ISO_8859_1), TextLine.class);
     }
 
     /** Reads line after line. */
     static void each(InputStream in, Consumer<TextLine> reader) {
-        try (BufferedReader lines = lines(in)) {
+        try (BufferedReader lines = lines(in, StandardCharsets.UTF_8)) {
             for (String line = lines.readLine(); line != null; line = lines.readLine()) {
                 reader.accept(read(line));
             }
@@ -59,8 +93,8 @@ record TextLine(long entry, String key, String context, SortedMap<String, String
         }
     }
 
-    private static BufferedReader lines(InputStream in) {
-        return new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8));
+    private static BufferedReader lines(InputStream in, Charset charset) {
+        return new BufferedReader(new InputStreamReader(in, charset));
     }
 
     /**
@@ -69,8 +103,9 @@ record TextLine(long entry, String key, String context, SortedMap<String, String
     static Differing differing(InputStream before, InputStream after) {
         Set<String> former = new LinkedHashSet<>();
         Set<String> later = new LinkedHashSet<>();
-        try (BufferedReader then = lines(before);
-                BufferedReader now = lines(after)) {
+        // Lines are compared as bytes, which is what characters of this set are.
+        try (BufferedReader then = lines(before, StandardCharsets.ISO_8859_1);
+                BufferedReader now = lines(after, StandardCharsets.ISO_8859_1)) {
             String one = then.readLine();
             String other = now.readLine();
             while (one != null || other != null) {
@@ -89,8 +124,8 @@ record TextLine(long entry, String key, String context, SortedMap<String, String
             throw new UncheckedIOException(failed);
         }
         return new Differing(
-                former.stream().map(TextLine::read).toList(),
-                later.stream().map(TextLine::read).toList());
+                former.stream().map(TextLine::readBytes).toList(),
+                later.stream().map(TextLine::readBytes).toList());
     }
 
     /** What differs between two files of such lines, each in its order. */

@@ -20,6 +20,7 @@ import mellow.server.common.Coded;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import org.jspecify.annotations.Nullable;
+import org.postgresql.PGStatement;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.stereotype.Component;
@@ -32,6 +33,9 @@ public class RecordReader {
     public static final int ALL = Integer.MAX_VALUE;
 
     private static final int FETCH = 1_000;
+    /** What makes the driver ask for binary results from the first time on. */
+    private static final int FORCE_BINARY = -1;
+
     /** One row per entry, its cells in columns of arrays: with a row per cell most of what comes is the entry, again and again. */
     private static final String RECORD = Coded.sql(
             """
@@ -116,6 +120,8 @@ public class RecordReader {
                 connection -> {
                     PreparedStatement statement =
                             connection.prepareStatement(RECORD.formatted(with.sql, most == ALL ? "" : FIRST));
+                    // Arrays come as bytes and not as one text to be taken apart.
+                    statement.unwrap(PGStatement.class).setPrepareThreshold(FORCE_BINARY);
                     int at = 1;
                     if (with == With.PERSON) {
                         statement.setLong(at++, person);
