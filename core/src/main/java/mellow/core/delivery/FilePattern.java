@@ -20,7 +20,18 @@ public record FilePattern(String pattern) {
 
     /** Places that a pattern may have. */
     public static final Set<String> PLACES = Set.of(
-            "product", "table", "section", "tag", "tag_", "tag-r", "language", "selector", "number", "key", "ext");
+            "product",
+            "table",
+            "section",
+            "tag",
+            "tag_",
+            "tag-r",
+            "language",
+            "selector",
+            "number",
+            "key",
+            "path",
+            "ext");
 
     private static final Pattern PLACE = Pattern.compile("\\{([^{}]*)\\}");
     private static final Pattern ILLEGAL = Pattern.compile("[\\\\:*?\"<>|\\x00-\\x1f\\x7f]");
@@ -36,6 +47,7 @@ public record FilePattern(String pattern) {
      * @param language null for a file of several languages
      * @param number of the delivery
      * @param key of an entry, empty for a file of many
+     * @param path where a file lay when it came, with its folders; empty for a new one
      */
     public record Fill(
             String product,
@@ -45,6 +57,7 @@ public record FilePattern(String pattern) {
             @Nullable Integer selector,
             int number,
             String key,
+            String path,
             String ext) {}
 
     /**
@@ -65,6 +78,10 @@ public record FilePattern(String pattern) {
     }
 
     private String value(String place, Fill fill) {
+        if (place.equals("path")) {
+            // Its folders stay; what would lead out of them is refused with the whole name.
+            return fill.path.replaceAll("[\\\\:*?\"<>|\\x00-\\x1f\\x7f]", "-");
+        }
         LanguageTag tag = fill.language;
         String value =
                 switch (place) {

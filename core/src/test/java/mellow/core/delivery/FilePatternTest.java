@@ -16,7 +16,15 @@ class FilePatternTest {
     private static String name(String pattern, String tag) {
         return new FilePattern(pattern)
                 .name(new FilePattern.Fill(
-                        "ramp-panel", "alarms", "Deck/2", new LanguageTag(tag), 3, 15, "up", "json"));
+                        "ramp-panel",
+                        "alarms",
+                        "Deck/2",
+                        new LanguageTag(tag),
+                        3,
+                        15,
+                        "up",
+                        "po/old names/de.po",
+                        "json"));
     }
 
     @ParameterizedTest
@@ -37,6 +45,7 @@ class FilePatternTest {
                     {product}/{number}.{ext}, fi,        ramp-panel/15.json
                     {table}/{section}.po,    fi,         alarms/Deck-2.po
                     {key}_{language}.png,    fi,         up_fi.png
+                    game/{path},             fi,         game/po/old names/de.po
                     plain.csv,               fi,         plain.csv
                     """)
     void placesAreFilled(String pattern, String tag, String name) {
@@ -77,10 +86,10 @@ class FilePatternTest {
 
     @Test
     void aPlaceThatTheFileHasNothingForIsNamed() {
-        FilePattern.Fill several = new FilePattern.Fill("p", "t", "", null, null, 1, "", "csv");
+        FilePattern.Fill several = new FilePattern.Fill("p", "t", "", null, null, 1, "", "", "csv");
         assertThatThrownBy(() -> new FilePattern("{tag}.csv").name(several))
                 .hasMessage("The name “{tag}.csv” has a place {tag}, and the file is of several languages.");
-        FilePattern.Fill unnumbered = new FilePattern.Fill("p", "t", "", new LanguageTag("de"), null, 1, "", "csv");
+        FilePattern.Fill unnumbered = new FilePattern.Fill("p", "t", "", new LanguageTag("de"), null, 1, "", "", "csv");
         assertThatThrownBy(() -> new FilePattern("{selector}.csv").name(unnumbered))
                 .hasMessage("The name “{selector}.csv” has a place {selector}, and de has no number.");
     }

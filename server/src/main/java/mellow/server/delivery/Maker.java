@@ -52,11 +52,13 @@ class Maker {
     private final RecordReader records;
     private final LanguageService languages;
     private final OtherFiles others;
+    private final OwnFiles inPlace;
 
-    Maker(RecordReader records, LanguageService languages, OtherFiles others) {
+    Maker(RecordReader records, LanguageService languages, OtherFiles others, OwnFiles inPlace) {
         this.records = records;
         this.languages = languages;
         this.others = others;
+        this.inPlace = inPlace;
     }
 
     /**
@@ -99,6 +101,25 @@ class Maker {
                 @Nullable ProductLanguage language,
                 String key,
                 String ending) {
+            return name(recipe, table, language, key, "", ending);
+        }
+
+        /** What a file is called that lay at a path. */
+        String nameOf(Recipe recipe, TableInfo table, @Nullable LanguageTag language, String path) {
+            ProductLanguage ours = product.languages().all().stream()
+                    .filter(one -> one.tag().equals(language))
+                    .findFirst()
+                    .orElse(null);
+            return name(recipe, table, ours, "", path, "");
+        }
+
+        private String name(
+                Recipe recipe,
+                @Nullable TableInfo table,
+                @Nullable ProductLanguage language,
+                String key,
+                String path,
+                String ending) {
             return new FilePattern(recipe.settings().pattern())
                     .name(new FilePattern.Fill(
                             product.of().slug(),
@@ -108,6 +129,7 @@ class Maker {
                             language == null ? null : language.selector(),
                             number,
                             key,
+                            path,
                             ending));
         }
 
@@ -143,7 +165,9 @@ class Maker {
             case "fonts" -> others.fonts(recipe, order, made);
             case "wordbook" -> others.wordbook(recipe, order, made);
             default -> {
-                if (!recipe.settings().together()) {
+                if (recipe.settings().inPlace()) {
+                    inPlace.make(recipe, order, made, progress);
+                } else if (!recipe.settings().together()) {
                     texts(recipe, order, made, progress);
                 } else if (recipe.settings().format().equals("csv")) {
                     shared.add(new Separated(recipe, order, made));

@@ -54,7 +54,8 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
      *
      * @param kind texts; selectors for the numbers of languages; keys for constants; assets for the files of entries; fonts; wordbook
      * @param format of texts any that can be written; of selectors csv or json; of keys java, typescript or c; of the wordbook tbx; of assets and fonts files
-     * @param files each for a file per language, table for one per table and language, one for a column per language
+     * @param files each for a file per language, table for one per table and language, one for a column per language; place for the files that the tables were
+     *     taken in from, of format files, with only what changed
      * @param pattern how files are named
      * @param which visible, all or chosen languages
      * @param languages those chosen
@@ -118,6 +119,11 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
             return ofTexts() && files.equals("one");
         }
 
+        /** Whether it makes the files that the tables came from. */
+        boolean inPlace() {
+            return ofTexts() && files.equals("place");
+        }
+
         String ending() {
             if (kind.equals("keys")) {
                 return constants().ending();
@@ -137,7 +143,9 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
 
         void requireSound() {
             Choices.require("kind", kind, KINDS);
-            if (ofTexts()) {
+            if (inPlace()) {
+                Choices.require("format", format, Set.of("files"));
+            } else if (ofTexts()) {
                 if (Formats.named(format).isEmpty()) {
                     throw Refusal.unacceptable(
                             "unknown-format",
@@ -153,7 +161,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
             } else {
                 Choices.require("format", format, FORMATS.getOrDefault(kind, Set.of()));
             }
-            Choices.require("files", files, Set.of("each", "table", "one"));
+            Choices.require("files", files, Set.of("each", "table", "one", "place"));
             Choices.require("which", which, Set.of("visible", "all", "chosen"));
             Choices.require("texts", texts, Set.of("settled", "fresh", "pencilled", "offered"));
             Choices.require("hole", hole, Set.of("out", "empty", "borrowed", "source", "key"));
@@ -170,6 +178,14 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
                         "no-key-in-name",
                         "Files of entries are named after their keys; write {place} into the name.",
                         Map.of("field", "pattern", "place", "{key}"));
+            }
+            if (inPlace() != pattern.contains("{path}")) {
+                throw Refusal.unacceptable(
+                        inPlace() ? "no-path-in-name" : "path-of-new-file",
+                        inPlace()
+                                ? "Files that are written in place keep their paths; write {place} into the name."
+                                : "Only files that are written in place have a {place}.",
+                        Map.of("field", "pattern", "place", "{path}"));
             }
             if (!namespace.isEmpty() && !SourceVersion.isName(namespace)) {
                 throw Refusal.unacceptable(

@@ -2,7 +2,6 @@ package mellow.server.delivery;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -13,17 +12,13 @@ import mellow.core.format.ReadOptions;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
-import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
-import mellow.server.support.ServerTest;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /** Texts that are hard to write come back from every format as they are in the record. */
-class DeliveryFormatsTest extends ServerTest {
+class DeliveryFormatsTest extends DeliveryCase {
 
     private static final LanguageTag DE = new LanguageTag("de");
     private static final Map<String, String> HARD = new TreeMap<>(Map.of(
@@ -37,24 +32,6 @@ class DeliveryFormatsTest extends ServerTest {
             "h.tab", "Spalte\tSpalte; Komma, Punkt",
             "i.colon", "yes: nein # kein Kommentar",
             "j.comment", "/* kein */ Kommentar // hier"));
-
-    @Autowired
-    private Deliveries port;
-
-    @Autowired
-    private DeliveryService deliveries;
-
-    @Autowired
-    private DeliveryFiles files;
-
-    @Autowired
-    private Recipes recipes;
-
-    @Autowired
-    private ProductService products;
-
-    @Autowired
-    private TransactionTemplate transaction;
 
     @ParameterizedTest
     @ValueSource(
@@ -88,34 +65,15 @@ class DeliveryFormatsTest extends ServerTest {
                 mara,
                 "hard",
                 name,
-                new Recipe.RecipeSettings(
-                        "texts",
-                        format,
-                        "each",
-                        "{tag}.{ext}",
-                        "all",
-                        List.of(),
-                        null,
-                        "settled",
-                        "out",
-                        "utf-8",
-                        "comma",
-                        false,
-                        name.endsWith("nested"),
-                        false,
-                        "",
-                        "",
-                        false));
-        transaction.executeWithoutResult(status -> port.deliver(mara, "hard"));
-
-        Packing.Packed file = files.of(deliveries.found("hard", 1).id()).get(0);
-        byte[] bytes;
-        try (InputStream in = file.content().open()) {
-            bytes = in.readAllBytes();
-        }
+                RecipeBuilder.texts(format).nested(name.endsWith("nested")).build());
+        Map.Entry<String, byte[]> file =
+                delivered(mara, "hard").entrySet().iterator().next();
         FileReading read = Formats.named(format)
                 .orElseThrow()
-                .read(file.path(), bytes, ReadOptions.AUTOMATIC.in(DE).from(new LanguageTag("en")));
+                .read(
+                        file.getKey(),
+                        file.getValue(),
+                        ReadOptions.AUTOMATIC.in(DE).from(new LanguageTag("en")));
         int column = read.languages().indexOf(DE);
         Map<String, String> texts = new LinkedHashMap<>();
         List<String> keys = new ArrayList<>();

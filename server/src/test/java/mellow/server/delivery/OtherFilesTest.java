@@ -3,12 +3,9 @@ package mellow.server.delivery;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -23,11 +20,9 @@ import mellow.server.cell.CellChange.Action;
 import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
 import mellow.server.finding.FontService;
-import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
 import mellow.server.support.Http;
-import mellow.server.support.ServerTest;
 import mellow.server.wordbook.WordbookService;
 import mellow.server.wordbook.WordbookService.TermText;
 import org.junit.jupiter.api.BeforeEach;
@@ -35,27 +30,12 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
 /** A product gets what is no text, too: pictures and sounds of its entries, the fonts of its languages, the wordbook. */
-class OtherFilesTest extends ServerTest {
+class OtherFilesTest extends DeliveryCase {
 
     private static final Path FONT = Path.of("../demo/ramp-panel.ttf");
     private static final LanguageTag EN = new LanguageTag("en");
     private static final LanguageTag DE = new LanguageTag("de");
     private static final LanguageTag FI = new LanguageTag("fi");
-
-    @Autowired
-    private Deliveries port;
-
-    @Autowired
-    private DeliveryService deliveries;
-
-    @Autowired
-    private DeliveryFiles files;
-
-    @Autowired
-    private Recipes recipes;
-
-    @Autowired
-    private ProductService products;
 
     @Autowired
     private EntryService entries;
@@ -91,21 +71,11 @@ class OtherFilesTest extends ServerTest {
     }
 
     private static Recipe.RecipeSettings of(String kind, String format, String pattern, String hole) {
-        return new Recipe.RecipeSettings(
-                kind, format, "each", pattern, "all", List.of(), null, "settled", hole, "utf-8", "comma", false, false,
-                false, "", "", false);
+        return RecipeBuilder.of(kind, format, pattern).hole(hole).build();
     }
 
-    private Map<String, byte[]> delivered() throws IOException {
-        port.deliver(mara, "boat");
-        Map<String, byte[]> delivered = new LinkedHashMap<>();
-        int last = deliveries.history("boat", Integer.MAX_VALUE).get(0).number();
-        for (Packing.Packed file : files.of(deliveries.found("boat", last).id())) {
-            try (InputStream in = file.content().open()) {
-                delivered.put(file.path(), in.readAllBytes());
-            }
-        }
-        return delivered;
+    private Map<String, byte[]> delivered() {
+        return delivered(mara, "boat");
     }
 
     private String stored(String name, String content) throws Exception {
