@@ -1428,6 +1428,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{slug}/recipes/losses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["losses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{slug}/recipes/{id}": {
         parameters: {
             query?: never;
@@ -1899,7 +1915,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["losses"];
+        get: operations["losses_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2756,6 +2772,16 @@ export interface components {
             settled: number;
             /** Format: int32 */
             stale: number;
+        };
+        LanguageLosses: {
+            counts: {
+                [key: string]: number;
+            };
+            language: string;
+            refused: string[];
+            /** Format: int32 */
+            refusedCount: number;
+            why: string;
         };
         LanguageName: {
             englishName: string;
@@ -6219,6 +6245,32 @@ export interface operations {
             };
         };
     };
+    losses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LanguageLosses"][];
+                };
+            };
+        };
+    };
     editRecipe: {
         parameters: {
             query?: never;
@@ -7109,7 +7161,7 @@ export interface operations {
             };
         };
     };
-    losses: {
+    losses_1: {
         parameters: {
             query?: {
                 format?: string;

@@ -244,6 +244,27 @@ describe("the deliveries of a product", () => {
     );
   });
 
+  it("look at every text when asked to, and say what no file of the recipe holds", async () => {
+    const asked = open({
+      "POST /api/products/panel/recipes/example": [{ path: "pl.csv", begins: "key,pl" }],
+      "POST /api/products/panel/recipes/losses": [
+        { language: "pl", counts: { section: 2 }, refused: ["ramp.up"], refusedCount: 1, why: "It lacks ą." },
+      ],
+    });
+    await userEvent.click(await screen.findByRole("button", { name: /Panel texts/ }));
+    const dialog = within(await screen.findByRole("dialog"));
+    expect(asked.some((one) => one.path.endsWith("/losses"))).toBe(false);
+    await userEvent.click(await dialog.findByRole("button", { name: "Look at every text" }));
+    expect(await dialog.findByText(/1 entry cannot be written in this format: ramp.up/)).toBeInTheDocument();
+    expect(dialog.getByText(/It lacks ą/)).toBeInTheDocument();
+    expect(dialog.getByRole("heading", { name: "Polish" })).toBeInTheDocument();
+    await userEvent.click(dialog.getByLabelText("Files"));
+    await userEvent.click(await screen.findByRole("option", { name: /own files, in place/ }));
+    await waitFor(() => expect(dialog.queryByText(/It lacks ą/)).toBeNull());
+    expect(dialog.queryByLabelText("Format")).toBeNull();
+    expect(dialog.getByLabelText("File names")).toHaveValue("{path}");
+  });
+
   it("say in the example what stops the recipe", async () => {
     open({
       "POST /api/products/panel/recipes/example": refusal(409, "letters-lacking", "ramp.up in pl has letters"),

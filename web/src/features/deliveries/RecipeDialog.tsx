@@ -10,14 +10,13 @@ import {
   MenuItem,
   TextField,
 } from "@mui/material";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { useSettled } from "../../parts/useSettled";
+import { ask, sentenceOf } from "../../api/client";
 import { useProducts } from "../../scope/useTables";
 import { nameOfTag, t } from "../../words/words";
 import type { WordKey } from "../../words/spoken";
-import { BEGINNINGS, CHARSETS, FORMATS, formatName, TOGETHER } from "./recipes";
+import { BEGINNINGS, CHARSETS, FORMATS, formatName, inFiles, TOGETHER } from "./recipes";
+import { RecipeExamples } from "./RecipeExamples";
 import type { Recipe, Settings } from "./useDeliveries";
 import "../../parts/form.css";
 import "../../parts/pages.css";
@@ -43,6 +42,7 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
   const texts = settings.kind === "texts";
   const assets = settings.kind === "assets";
   const ofTables = texts || assets || settings.kind === "keys";
+  const inPlace = settings.files === "place";
   const separated = settings.format === "csv";
   const tables = (useProducts().data ?? []).find((one) => one.slug === slug)?.tables ?? [];
   const uses = (table: string) => !settings.tables || settings.tables.length === 0 || settings.tables.includes(table);
@@ -103,50 +103,41 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
               choice("recipe.kind", settings.kind, Object.keys(BEGINNINGS), "recipe.kind", (kind) =>
                 setSettings(BEGINNINGS[kind as keyof typeof BEGINNINGS]),
               )}
-            <TextField
-              select
-              size="small"
-              label={t("recipe.format")}
-              value={settings.format}
-              onChange={(event) =>
-                set({
-                  format: event.target.value,
-                  files:
-                    TOGETHER.has(event.target.value) || settings.files !== "one" || !texts ? settings.files : "each",
-                  charset: event.target.value === "csv" ? settings.charset : "utf-8",
-                })
-              }
-            >
-              {(FORMATS[settings.kind] ?? []).map((one) => (
-                <MenuItem key={one} value={one}>
-                  {formatName(one)}
-                </MenuItem>
-              ))}
-            </TextField>
+            {!inPlace && (
+              <TextField
+                select
+                size="small"
+                label={t("recipe.format")}
+                value={settings.format}
+                onChange={(event) =>
+                  set({
+                    format: event.target.value,
+                    files:
+                      TOGETHER.has(event.target.value) || settings.files !== "one" || !texts ? settings.files : "each",
+                    charset: event.target.value === "csv" ? settings.charset : "utf-8",
+                  })
+                }
+              >
+                {(FORMATS[settings.kind] ?? []).map((one) => (
+                  <MenuItem key={one} value={one}>
+                    {formatName(one)}
+                  </MenuItem>
+                ))}
+              </TextField>
+            )}
             {texts &&
               choice(
                 "recipe.files",
                 settings.files,
-                TOGETHER.has(settings.format) ? ["each", "table", "one"] : ["each", "table"],
+                TOGETHER.has(settings.format) ? ["each", "table", "one", "place"] : ["each", "table", "place"],
                 "recipe.files",
-                (files) =>
-                  set({
-                    files,
-                    pattern:
-                      files === "one"
-                        ? settings.pattern.replace(/\{tag\}/g, "texts")
-                        : settings.pattern.includes("{tag") ||
-                            settings.pattern.includes("{language}") ||
-                            settings.pattern.includes("{selector}")
-                          ? settings.pattern
-                          : "{tag}.{ext}",
-                  }),
+                (files) => setSettings(inFiles(settings, files)),
               )}
             <TextField
               label={t("recipe.pattern")}
               size="small"
               value={settings.pattern}
-              helperText={t("recipe.patternWords")}
+              helperText={inPlace ? t("recipe.pathWords", { place: "{path}" }) : t("recipe.patternWords")}
               onChange={(event) => set({ pattern: event.target.value })}
             />
             {settings.kind !== "keys" &&
@@ -200,8 +191,12 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
               </fieldset>
             )}
             {(texts || assets) &&
-              choice("recipe.texts", settings.texts, ["settled", "fresh", "pencilled"], "recipe.texts", (one) =>
-                set({ texts: one }),
+              choice(
+                "recipe.texts",
+                settings.texts,
+                ["settled", "fresh", "pencilled", "offered"],
+                "recipe.texts",
+                (one) => set({ texts: one }),
               )}
             {(texts || assets) &&
               choice(
@@ -239,7 +234,7 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
             {settings.format === "json" && texts && settings.nested && (
               <Tick label={t("recipe.ascii")} on={settings.ascii} onChange={(ascii) => set({ ascii })} />
             )}
-            {texts && (
+            {texts && !inPlace && (
               <TextField
                 label={t("recipe.leftOut")}
                 size="small"
@@ -269,7 +264,7 @@ export function RecipeDialog({ slug, recipe, languages, onDone, onClose }: Props
             )}
             {recipe && <Tick label={t("recipe.active")} on={active} onChange={setActive} />}
           </div>
-          <Examples slug={slug} settings={settings} />
+          <RecipeExamples slug={slug} settings={settings} />
           {wrong && (
             <Alert severity="error" className="wide">
               {wrong}
@@ -308,35 +303,5 @@ function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (
       label={label}
       control={<Checkbox size="small" checked={on} onChange={(_, now) => onChange(now)} />}
     />
-  );
-}
-
-/** What the recipe would make, from the first entries of each table. */
-function Examples({ slug, settings }: { slug: string; settings: Settings }) {
-  const settled = useSettled(settings);
-  const example = useQuery({
-    queryKey: ["recipe-example", slug, settled],
-    queryFn: ({ signal }) =>
-      ask<Schemas["RecipeExample"][]>(`/api/products/${encodeURIComponent(slug)}/recipes/example`, {
-        method: "POST",
-        json: settled,
-        signal,
-      }),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
-  return (
-    <div className="examples" role="region" aria-label={t("recipe.example")} tabIndex={0}>
-      <h3>{t("recipe.example")}</h3>
-      {example.error && <p className="wrong">{sentenceOf(example.error)}</p>}
-      {!example.error &&
-        (example.data ?? []).map((one) => (
-          <div key={one.path}>
-            <b className="mono">{one.path}</b>
-            <pre>{one.begins || t("recipe.notText")}</pre>
-          </div>
-        ))}
-      {!example.error && example.data?.length === 0 && <p className="soft">{t("recipe.nothing")}</p>}
-    </div>
   );
 }

@@ -77,6 +77,24 @@ export const CHARSETS = [
   "us-ascii",
 ];
 
+const TOLD_APART = /\{(tag_?|tag-r|language|selector)\}/;
+
+/** The same recipe of texts in other files: names tell them apart, and files in place keep their formats and paths. */
+export function inFiles(settings: Settings, files: string): Settings {
+  if (files === "place")
+    return { ...settings, files, format: "files", charset: "utf-8", pattern: "{path}", prefix: "" };
+  const { format, pattern } = settings.files === "place" ? { ...settings, ...TEXTS } : settings;
+  if (files === "one") {
+    return {
+      ...settings,
+      files,
+      format: TOGETHER.has(format) ? format : "csv",
+      pattern: pattern.replace(/\{tag\}/g, "texts"),
+    };
+  }
+  return { ...settings, files, format, pattern: TOLD_APART.test(pattern) ? pattern : "{tag}.{ext}" };
+}
+
 /** What a format is called. */
 export function formatName(format: string): string {
   const key = `recipeFormat.${format}`;

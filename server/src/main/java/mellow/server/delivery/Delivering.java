@@ -270,6 +270,24 @@ class Delivering {
 
     /** Files of a recipe as it is being written. */
     List<RecipeExample> example(String slug, Recipe.RecipeSettings settings) {
+        return looked(slug, settings, Compared.EXAMPLE_ENTRIES, (recipe, order) -> {
+            try (Made made = new Made()) {
+                maker.make(recipe, order, made);
+                return made.files().stream()
+                        .map(file -> new RecipeExample(file.path(), Compared.beginning(file.content())))
+                        .toList();
+            }
+        });
+    }
+
+    /** What files of such a recipe would not hold. */
+    List<LanguageFiles.LanguageLosses> losses(String slug, Recipe.RecipeSettings settings) {
+        return looked(slug, settings, RecordReader.ALL, maker::losses);
+    }
+
+    /** What comes of a recipe that is not kept, from one state of the record. */
+    private <T> T looked(
+            String slug, Recipe.RecipeSettings settings, int most, BiFunction<Recipe, Maker.Order, T> use) {
         settings.requireSound();
         Product product = products.product(slug);
         Maker.Order order = new Maker.Order(
@@ -280,13 +298,10 @@ class Delivering {
                 false,
                 Map.of(),
                 numbers.of(product.id()),
-                Compared.EXAMPLE_ENTRIES);
-        try (Made made = new Made()) {
-            oneState.executeWithoutResult(
-                    status -> maker.make(new Recipe(0, "example", settings, true, 0), order, made));
-            return made.files().stream()
-                    .map(file -> new RecipeExample(file.path(), Compared.beginning(file.content())))
-                    .toList();
+                most);
+        try {
+            return Objects.requireNonNull(
+                    oneState.execute(status -> use.apply(new Recipe(0, "example", settings, true, 0), order)));
         } catch (UndeliverableException | UnwritableTextException stopped) {
             throw refused(stopped);
         }

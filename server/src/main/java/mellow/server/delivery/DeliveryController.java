@@ -155,6 +155,15 @@ class DeliveryController {
         return deliveries.example(slug, settings);
     }
 
+    /** What files of such a recipe would not hold, by language; every text is looked at. */
+    @PostMapping("/products/{slug}/recipes/losses")
+    List<LanguageFiles.LanguageLosses> losses(
+            @PathVariable String slug,
+            @Valid @RequestBody Recipe.RecipeSettings settings,
+            @AuthenticationPrincipal SignedIn me) {
+        return deliveries.losses(me.id(), slug, settings);
+    }
+
     @GetMapping("/products/{slug}/deliveries")
     List<DeliveryReply> history(@PathVariable String slug, @RequestParam(defaultValue = "2147483647") int before) {
         return deliveries.history(slug, before);

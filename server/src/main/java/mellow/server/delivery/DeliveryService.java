@@ -287,6 +287,12 @@ class DeliveryService {
         return delivering.example(slug, settings);
     }
 
+    /** What files of such a recipe would not hold, by language. */
+    public List<LanguageFiles.LanguageLosses> losses(long person, String slug, Recipe.RecipeSettings settings) {
+        people.rights(person).requireCoordinator("have all texts of a recipe looked at");
+        return delivering.losses(slug, settings);
+    }
+
     /** A delivery of a product. */
     @Transactional(readOnly = true)
     public KeptDelivery found(String slug, int number) {

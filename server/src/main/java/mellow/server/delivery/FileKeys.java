@@ -5,6 +5,8 @@ import java.util.Map;
 import java.util.Set;
 import mellow.core.delivery.UndeliverableException;
 import mellow.core.format.EntryId;
+import mellow.core.format.FileEntry;
+import mellow.core.merge.RecordEntry;
 
 /**
  * What entries are called in one file: their keys, without the beginning that the recipe leaves out. Two tables may have an entry of one key, and of two of
@@ -26,12 +28,24 @@ final class FileKeys {
                 && !BY_SOURCE.contains(recipe.settings().format());
     }
 
+    /** An entry as it is in the file, to be given its texts. */
+    FileEntry.Builder entry(RecordEntry entry) {
+        return FileEntry.of(of(entry.entryId()))
+                .context(entry.entryId().context())
+                .shape(entry.shape())
+                .note(entry.note())
+                .reference(entry.reference())
+                .section(entry.section())
+                .maxLength(entry.maxLength())
+                .translatable(entry.translatable());
+    }
+
     /**
      * What an entry is called there.
      *
      * @throws UndeliverableException when another one is called so already
      */
-    String of(EntryId entry) {
+    private String of(EntryId entry) {
         String left = recipe.settings().prefix();
         String key = entry.key().length() > left.length() && entry.key().startsWith(left)
                 ? entry.key().substring(left.length())

@@ -2,7 +2,6 @@ package mellow.server.delivery;
 
 import java.io.BufferedWriter;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
 import java.io.Writer;
@@ -19,16 +18,12 @@ import java.util.function.Consumer;
 import mellow.core.delivery.FilePattern;
 import mellow.core.delivery.KeyConstants;
 import mellow.core.delivery.SelectorTable;
-import mellow.core.delivery.UndeliverableException;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
 import mellow.core.format.FileText;
-import mellow.core.format.PlainForms;
-import mellow.core.format.json.JsonFormat;
 import mellow.core.format.registry.Formats;
 import mellow.core.format.registry.Losses;
-import mellow.core.format.yaml.YamlFormat;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.RecordEntry;
 import mellow.core.product.ProductLanguage;
@@ -40,10 +35,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
-/**
- * Makes the files of recipes from the record: the same bytes from the same record. Files of one language hold its entries in memory, one language at a time; a
- * file with a column per language is written entry by entry.
- */
+/** Makes the files of recipes from the record: the same bytes from the same record. A separated file with a column per language is written entry by entry. */
 @Component
 class Maker {
 
@@ -52,12 +44,14 @@ class Maker {
     private final RecordReader records;
     private final LanguageService languages;
     private final OtherFiles others;
+    private final LanguageFiles apart;
     private final OwnFiles inPlace;
 
-    Maker(RecordReader records, LanguageService languages, OtherFiles others, OwnFiles inPlace) {
+    Maker(RecordReader records, LanguageService languages, OtherFiles others, LanguageFiles apart, OwnFiles inPlace) {
         this.records = records;
         this.languages = languages;
         this.others = others;
+        this.apart = apart;
         this.inPlace = inPlace;
     }
 
@@ -156,6 +150,11 @@ class Maker {
         shared.run(Progress.UNWATCHED);
     }
 
+    /** What files of a recipe would not hold, by language; nothing of those that are no new files of texts. */
+    List<LanguageFiles.LanguageLosses> losses(Recipe recipe, Order order) {
+        return recipe.settings().ofTexts() && !recipe.settings().inPlace() ? apart.losses(recipe, order) : List.of();
+    }
+
     /** Makes it, or has it made with all that is made in the shared reading. */
     private void make(Recipe recipe, Order order, Made made, SharedReading shared, Progress progress) {
         switch (recipe.settings().kind()) {
@@ -168,7 +167,7 @@ class Maker {
                 if (recipe.settings().inPlace()) {
                     inPlace.make(recipe, order, made, progress);
                 } else if (!recipe.settings().together()) {
-                    texts(recipe, order, made, progress);
+                    apart.make(recipe, order, made, progress);
                 } else if (recipe.settings().format().equals("csv")) {
                     shared.add(new Separated(recipe, order, made));
                 } else {
@@ -239,95 +238,6 @@ class Maker {
                 constants.write(keys, writer);
             });
         }
-    }
-
-    private void texts(Recipe recipe, Order order, Made made, Progress progress) {
-        List<ProductLanguage> chosen = order.chosen(recipe.settings());
-        List<TableInfo> tables = recipe.settings().of(order.product.tables());
-        if (tables.isEmpty()) {
-            throw new UndeliverableException(
-                    "no-table",
-                    "The recipe {recipe} is made of no table of the product.",
-                    Map.of("recipe", recipe.name()));
-        }
-        boolean perTable = recipe.settings().files().equals("table");
-        long steps = (long) chosen.size() * (perTable ? tables.size() : 1);
-        long step = 0;
-        for (ProductLanguage language : chosen) {
-            List<List<TableInfo>> groups =
-                    perTable ? tables.stream().map(List::of).toList() : List.of(tables);
-            for (List<TableInfo> group : groups) {
-                progress.at(step++, steps);
-                String name = order.name(recipe, perTable ? group.get(0) : null, language);
-                made.add(name, recipe.id(), language.tag(), out -> apart(recipe, order, language, group, out));
-            }
-        }
-    }
-
-    /** A file of one language. */
-    private void apart(Recipe recipe, Order order, ProductLanguage language, List<TableInfo> tables, OutputStream out)
-            throws IOException {
-        LanguageTag source = tables.get(0).source();
-        boolean itself = language.tag().equals(source);
-        List<FileEntry> entries = new ArrayList<>();
-        FileKeys keys = new FileKeys(recipe, tables.size());
-        for (TableInfo table : tables) {
-            RecipeTexts texts = new RecipeTexts(recipe, order, table, List.of(language));
-            records.texts(table.id(), texts.reads(), texts.offers(), order.most, entry -> {
-                FileText text = texts.of(entry, 0);
-                if (!text.isEmpty() || !recipe.settings().hole().equals("out")) {
-                    entries.add(described(entry, keys)
-                            .texts(itself ? List.of(text) : List.of(entry.source(), text))
-                            .build());
-                }
-            });
-        }
-        EntryList list =
-                EntryList.of(Optional.of(source), itself ? List.of(source) : List.of(source, language.tag()), entries);
-        FileFormat format = Formats.named(recipe.settings().format()).orElseThrow();
-        boolean nested = recipe.settings().nested();
-        switch (format.name()) {
-            case "csv" ->
-                Losses.write(format, list, () -> {
-                    try (SeparatedFile separated = new SeparatedFile(recipe, out)) {
-                        EntryList plain = PlainForms.of(list);
-                        separated.begin(hasContext(plain), List.of(language.tag()));
-                        for (int i = 0; i < plain.size(); i++) {
-                            FileEntry entry = plain.entry(i);
-                            separated.entry(entry.copy()
-                                    .texts(List.of(
-                                            entry.texts().get(entry.texts().size() - 1)))
-                                    .build());
-                        }
-                    }
-                });
-            case "json" ->
-                Losses.write(format, list, () -> {
-                    if (nested) {
-                        JsonFormat.nested(list, 2, recipe.settings().ascii(), out);
-                    } else {
-                        format.write(list, out);
-                    }
-                });
-            case "yaml" ->
-                Losses.write(format, list, () -> {
-                    if (nested) {
-                        YamlFormat.nested(list, out);
-                    } else {
-                        format.write(list, out);
-                    }
-                });
-            default -> Losses.write(format, list, out);
-        }
-    }
-
-    private static boolean hasContext(EntryList list) {
-        for (int i = 0; i < list.size(); i++) {
-            if (!list.entry(i).context().isEmpty()) {
-                return true;
-            }
-        }
-        return false;
     }
 
     /** Separated text with a column per language, written entry by entry. */
@@ -444,16 +354,5 @@ class Maker {
                     out -> Losses.write(
                             format, EntryList.of(Optional.of(order.product.source()), columns, entries), out));
         }
-    }
-
-    static FileEntry.Builder described(RecordEntry entry, FileKeys keys) {
-        return FileEntry.of(keys.of(entry.entryId()))
-                .context(entry.entryId().context())
-                .shape(entry.shape())
-                .note(entry.note())
-                .reference(entry.reference())
-                .section(entry.section())
-                .maxLength(entry.maxLength())
-                .translatable(entry.translatable());
     }
 }

@@ -131,7 +131,7 @@ class OwnFiles {
                 RecordCell cell = seen(entry, both).cell(language);
                 FileState state = cell.standing() == Standing.SETTLED ? FileState.SETTLED : FileState.PENCILLED;
                 if (!cell.text().isEmpty()) {
-                    entries.add(Maker.described(entry, keys)
+                    entries.add(keys.entry(entry)
                             .texts(List.of(entry.source(), cell.text().in(state)))
                             .build());
                 }

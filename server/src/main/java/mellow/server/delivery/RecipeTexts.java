@@ -59,7 +59,7 @@ final class RecipeTexts {
             texts.add(text);
         }
         return any || !settings.hole().equals("out")
-                ? Optional.of(Maker.described(entry, keys).texts(texts).build())
+                ? Optional.of(keys.entry(entry).texts(texts).build())
                 : Optional.empty();
     }
 

@@ -34,9 +34,8 @@ final class SeparatedFile implements AutoCloseable {
     SeparatedFile(Recipe recipe, OutputStream out) throws IOException {
         settings = recipe.settings();
         boolean marked = settings.charset().endsWith("-bom");
-        Charset charset = Charset.forName(settings.charset().replace("-bom", ""));
-        encoder = charset.newEncoder();
-        writer = new BufferedWriter(new OutputStreamWriter(out, charset.newEncoder()));
+        encoder = encoder(settings);
+        writer = new BufferedWriter(new OutputStreamWriter(out, encoder(settings)));
         if (marked) {
             writer.write('\uFEFF');
         }
@@ -85,21 +84,33 @@ final class SeparatedFile implements AutoCloseable {
 
     /** Refuses a text that has letters which the character set lacks. */
     void require(String key, String text, String language) {
-        if (encoder.canEncode(text)) {
+        String letters = lacking(encoder, text);
+        if (letters.isEmpty()) {
             return;
         }
-        String letters = text.codePoints()
-                .filter(c -> !encoder.canEncode(Character.toString(c)))
-                .distinct()
-                .limit(5)
-                .mapToObj(Character::toString)
-                .reduce("", String::concat);
         throw new UndeliverableException(
                 "letters-lacking",
                 language.isEmpty()
                         ? "The key {key} has letters that {charset} lacks: {letters}."
                         : "{key} in {language} has letters that {charset} lacks: {letters}.",
                 Map.of("key", key, "language", language, "charset", settings.charset(), "letters", letters));
+    }
+
+    /** The first few letters of a text that a character set lacks; empty where it has them all. */
+    static String lacking(CharsetEncoder encoder, String text) {
+        return encoder.canEncode(text)
+                ? ""
+                : text.codePoints()
+                        .filter(c -> !encoder.canEncode(Character.toString(c)))
+                        .distinct()
+                        .limit(5)
+                        .mapToObj(Character::toString)
+                        .reduce("", String::concat);
+    }
+
+    /** What writes the character set of a recipe. */
+    static CharsetEncoder encoder(Recipe.RecipeSettings settings) {
+        return Charset.forName(settings.charset().replace("-bom", "")).newEncoder();
     }
 
     @Override

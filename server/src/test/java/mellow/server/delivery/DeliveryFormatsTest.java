@@ -14,7 +14,9 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Texts that are hard to write come back from every format as they are in the record. */
@@ -88,6 +90,53 @@ class DeliveryFormatsTest extends DeliveryCase {
         } else {
             assertThat(texts).containsExactlyInAnyOrderEntriesOf(HARD);
         }
+    }
+
+    /** What a format cannot hold is told with its texts before anybody tries. */
+    @ParameterizedTest
+    @CsvSource(
+            textBlock =
+                    """
+                    csv,        windows-1252, 'b.sign, c.kana', windows-1252 lacks: ⚓
+                    csv,        utf-8,        '',               ''
+                    properties, utf-8,        '',               ''
+                    json,       utf-8,        '',               ''
+                    """)
+    void whatAFormatCannotHoldIsToldBefore(String format, String charset, String refused, String why) {
+        long mara = ledger.coordinator("mara");
+        ledger.takeIn(
+                mara,
+                "Hard",
+                "key,section,en,de\na.plain,Deck,Stop,Größe\nb.sign,Deck,Anchor ⚓,Anker ⚓\nc.kana,Deck,Kana カ,Kana カ\n",
+                Arrival.SETTLED);
+        products.create(
+                mara, new Definition(0, "Hard", "app", List.of("hard"), List.of(new Selected("de", null)), null));
+        List<LanguageFiles.LanguageLosses> losses = deliveries.losses(
+                mara, "hard", RecipeBuilder.texts(format).charset(charset).build());
+        if (format.equals("csv") && why.isEmpty()) {
+            assertThat(losses).isEmpty();
+            return;
+        }
+        assertThat(losses).extracting(LanguageFiles.LanguageLosses::language).containsOnly("de");
+        assertThat(String.join(", ", losses.get(0).refused())).isEqualTo(refused);
+        assertThat(losses.get(0).why()).contains(why);
+        if (!format.equals("csv")) {
+            assertThat(losses.get(0).counts()).containsEntry("section", 3);
+        }
+    }
+
+    @Test
+    void aKeyThatIsALevelToIsToldBefore() {
+        long mara = ledger.coordinator("mara");
+        ledger.takeIn(mara, "Hard", "key,en,de\ndeck,Deck,Deck\ndeck.up,Up,Hoch\n", Arrival.SETTLED);
+        products.create(
+                mara, new Definition(0, "Hard", "app", List.of("hard"), List.of(new Selected("de", null)), null));
+        assertThat(deliveries.losses(mara, "hard", RecipeBuilder.texts("json").build()))
+                .isEmpty();
+        assertThat(deliveries.losses(
+                        mara, "hard", RecipeBuilder.texts("json").nested(true).build()))
+                .singleElement()
+                .satisfies(one -> assertThat(one.why()).contains("deck"));
     }
 
     private static String quoted(String text) {

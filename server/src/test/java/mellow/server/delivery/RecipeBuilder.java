@@ -10,6 +10,7 @@ final class RecipeBuilder {
     private final String pattern;
     private String texts = "settled";
     private String hole = "out";
+    private String charset = "utf-8";
     private boolean nested;
     private List<String> languages = List.of();
 
@@ -43,6 +44,11 @@ final class RecipeBuilder {
         return this;
     }
 
+    RecipeBuilder charset(String name) {
+        this.charset = name;
+        return this;
+    }
+
     RecipeBuilder nested(boolean levels) {
         this.nested = levels;
         return this;
@@ -64,7 +70,7 @@ final class RecipeBuilder {
                 null,
                 texts,
                 hole,
-                "utf-8",
+                charset,
                 "comma",
                 false,
                 nested,

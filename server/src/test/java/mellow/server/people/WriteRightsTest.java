@@ -167,6 +167,9 @@ class WriteRightsTest extends ServerTest {
                 "DELETE /api/products/{slug}/recipes/{id}",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/recipes/0?version=0", "{}"));
         rules.put(
+                "POST /api/products/{slug}/recipes/losses",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/recipes/losses", RECIPE_SETTINGS));
+        rules.put(
                 "POST /api/products/{slug}/recipes/example",
                 Rule.of(For.ANYBODY, "/api/products/nothing/recipes/example", RECIPE_SETTINGS));
         rules.put(

@@ -4,6 +4,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileState;
 import mellow.core.format.FileText;
@@ -23,6 +25,9 @@ import org.jspecify.annotations.Nullable;
 
 /** Writes an XLIFF file in place: texts and states of targets, rewritten sources, units removed and added. */
 final class XliffPatch extends OrderedPatch {
+
+    /** Where a tag begins that has no prefix. */
+    private static final Pattern TAG = Pattern.compile("<(/?)(?=[A-Za-z])");
 
     private final XliffReading file;
     private final SourceText source;
@@ -242,12 +247,8 @@ final class XliffPatch extends OrderedPatch {
         String lineEnd = source.lineEnd();
         if (after >= 0) {
             Element unit = XmlReader.elementAt(source, file.item(after).unit());
-            if (!unit.prefix().isEmpty()) {
-                throw new UnwritableTextException("The file writes its elements with the prefix " + unit.prefix()
-                        + ", in which the new entry " + added.key() + " cannot be added; export it fresh instead.");
-            }
             String indent = source.text().substring(source.lineStart(unit.start()), unit.start());
-            String lines = units().unit(added, indent.isBlank() ? indent : "", lineEnd);
+            String lines = prefixed(units().unit(added, indent.isBlank() ? indent : "", lineEnd), unit.prefix());
             splice.replace(
                     unit.end(),
                     unit.end(),
@@ -259,7 +260,18 @@ final class XliffPatch extends OrderedPatch {
             throw new UnwritableTextException("The file has no place for the new entry " + added.key()
                     + ": it has no units and no open body; export it fresh instead.");
         }
-        splice.replace(file.bodyEnd, file.bodyEnd, lineEnd + units().unit(added, "      ", lineEnd), added.key());
+        String closing = source.text().substring(file.bodyEnd + 2, source.text().indexOf('>', file.bodyEnd));
+        String prefix = closing.contains(":") ? closing.substring(0, closing.indexOf(':')) : "";
+        splice.replace(
+                file.bodyEnd,
+                file.bodyEnd,
+                lineEnd + prefixed(units().unit(added, "      ", lineEnd), prefix),
+                added.key());
+    }
+
+    /** The same elements as a file with a prefix for them writes them; every "<" that begins none is escaped. */
+    private static String prefixed(String lines, String prefix) {
+        return prefix.isEmpty() ? lines : TAG.matcher(lines).replaceAll("<$1" + Matcher.quoteReplacement(prefix) + ":");
     }
 
     @Override

@@ -32,10 +32,15 @@ final class XliffWriter {
 
     private static final Pattern LINE = Pattern.compile("(.+):([0-9]+)");
 
+    private static final String SIZES = "urn:oasis:names:tc:xliff:sizerestriction:2.0";
+
     private static final Set<String> OWNERS = Set.of("file", "group", "unit", "trans-unit");
 
     private final EntryList entries;
     private final boolean second;
+    /** Whether units are written into a file that may not know all namespaces. */
+    private final boolean alone;
+
     private final int from;
     private final int to;
     private final Set<String> ids = new HashSet<>();
@@ -44,6 +49,7 @@ final class XliffWriter {
     XliffWriter(EntryList entries, boolean second) {
         this.entries = entries;
         this.second = second;
+        this.alone = false;
         this.from = entries.sourceLanguage().map(entries.languages()::indexOf).orElse(0);
         if (entries.languages().size() > 2) {
             throw new UnwritableTextException("An XLIFF file holds a source and one language, and there are "
@@ -56,6 +62,7 @@ final class XliffWriter {
     private XliffWriter(XliffReading file, EntryList none) {
         this.entries = none;
         this.second = file.second;
+        this.alone = true;
         this.from = file.keyed() ? -1 : 0;
         this.to = file.keyed() ? 0 : none.languages().size() - 1 > 0 ? 1 : -1;
         XmlReader xml = new XmlReader(file.source(), Limits.DEFAULT.textBytes());
@@ -123,7 +130,7 @@ final class XliffWriter {
         return "<xliff version=\"2.0\" xmlns=\"urn:oasis:names:tc:xliff:document:2.0\" srcLang=\"" + language(from)
                 + "\""
                 + (to < 0 ? "" : " trgLang=\"" + language(to) + "\"")
-                + (limits ? " xmlns:slr=\"urn:oasis:names:tc:xliff:sizerestriction:2.0\"" : "")
+                + (limits ? " xmlns:slr=\"" + SIZES + "\"" : "")
                 + ">\n  <file id=\"f1\" xml:space=\"preserve\">\n"
                 + (limits ? "    <slr:profiles generalProfile=\"xliff:codepoints\"/>\n" : "");
     }
@@ -190,7 +197,12 @@ final class XliffWriter {
                     .append(resource)
                     .append('"');
             lines.append(entry.translatable() ? "" : " translate=\"no\"");
-            lines.append(entry.maxLength() == 0 ? "" : " slr:sizeRestriction=\"" + entry.maxLength() + "\"");
+            if (entry.maxLength() > 0) {
+                lines.append(alone ? " xmlns:slr=\"" + SIZES + "\"" : "")
+                        .append(" slr:sizeRestriction=\"")
+                        .append(entry.maxLength())
+                        .append('"');
+            }
             lines.append('>').append(lineEnd);
             notes2(entry, inner, lineEnd, lines);
             originalData(inline.data(), inner, lineEnd, lines);

@@ -22,6 +22,8 @@ import mellow.core.format.UnwritableTextException;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.Shape;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
@@ -160,6 +162,49 @@ class XliffStructureTest {
                 .isInstanceOf(UnwritableTextException.class)
                 .hasMessage(
                         "An XLIFF file holds a source and one language, and there are 3; choose one with its language.");
+    }
+
+    /** Namespaces in XML 1.0 §6: what is added is of the file's own namespace, whatever prefix the file writes it with. */
+    @ParameterizedTest
+    @CsvSource({"1.2, ''", "1.2, x:", "1.2, xliff.v1:", "2.0, ''", "2.0, x:"})
+    void whatIsAddedHasThePrefixOfTheFile(String version, String p) throws Exception {
+        boolean second = version.equals("2.0");
+        String space = second ? SECOND : FIRST;
+        String name = p.isEmpty() ? "" : ":" + p.substring(0, p.length() - 1);
+        String head = second
+                ? "<%sxliff xmlns%s=\"%s\" version=\"2.0\" srcLang=\"en\" trgLang=\"de\"><%sfile id=\"f\">\n"
+                        .formatted(p, name, space, p)
+                : "<%sxliff xmlns%s=\"%s\" version=\"1.2\"><%sfile original=\"a\" datatype=\"plaintext\" source-language=\"en\" target-language=\"de\"><%sbody>\n"
+                        .formatted(p, name, space, p, p);
+        String unit = second
+                ? "  <%1$sunit id=\"a\"><%1$ssegment><%1$ssource>Up</%1$ssource></%1$ssegment></%1$sunit>\n"
+                        .formatted(p)
+                : "  <%1$strans-unit id=\"a\"><%1$ssource>Up</%1$ssource></%1$strans-unit>\n".formatted(p);
+        String tail =
+                second ? "</%1$sfile></%1$sxliff>\n".formatted(p) : "</%1$sbody></%1$sfile></%1$sxliff>\n".formatted(p);
+        XliffFormat format = second ? XliffFormat.SECOND : XliffFormat.FIRST;
+        byte[] file = (head + unit + tail).getBytes(StandardCharsets.UTF_8);
+        for (int after : new int[] {0, -1}) {
+            var patch = format.read("a.xlf", file, ReadOptions.AUTOMATIC).patch();
+            EntryList added = entries();
+            for (int i = 0; i < added.size(); i++) {
+                patch.insert(after, added.entry(i));
+            }
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            patch.writeTo(out);
+            DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
+            factory.setNamespaceAware(true);
+            Document document = factory.newDocumentBuilder().parse(new ByteArrayInputStream(out.toByteArray()));
+            assertThat(all(document, space, second ? "unit" : "trans-unit")).hasSize(7);
+            assertThat(all(document, space, "target")).hasSize(6);
+            assertThat(all(document, "*", "*"))
+                    .extracting(Node::getNamespaceURI)
+                    .containsOnly(space);
+            assertThat(format.read("a.xlf", out.toByteArray(), ReadOptions.AUTOMATIC)
+                            .size())
+                    .isEqualTo(6);
+            assertThat(out.toString(StandardCharsets.UTF_8)).startsWith(head).endsWith(tail);
+        }
     }
 
     @Test
