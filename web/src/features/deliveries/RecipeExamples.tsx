@@ -27,6 +27,7 @@ export function RecipeExamples({ slug, settings }: Props) {
   return (
     <div className="examples" role="region" aria-label={t("recipe.example")} tabIndex={0}>
       <h3>{t("recipe.example")}</h3>
+      {texts && <Look address={`${address}/losses`} settings={settled} />}
       {example.error && <p className="wrong">{sentenceOf(example.error)}</p>}
       {!example.error &&
         (example.data ?? []).map((one) => (
@@ -36,7 +37,6 @@ export function RecipeExamples({ slug, settings }: Props) {
           </div>
         ))}
       {!example.error && example.data?.length === 0 && <p className="soft">{t("recipe.nothing")}</p>}
-      {texts && !example.error && <Look address={`${address}/losses`} settings={settled} />}
     </div>
   );
 }
@@ -50,8 +50,13 @@ function Look({ address, settings }: { address: string; settings: Settings }) {
   useEffect(() => reset(), [reset, settings]);
   return (
     <section>
-      <p className="soft">{t("recipe.lookWords")}</p>
-      <Button variant="outlined" size="small" disabled={isPending} onClick={() => mutate()}>
+      <Button
+        variant="outlined"
+        size="small"
+        disabled={isPending}
+        title={t("recipe.lookWords")}
+        onClick={() => mutate()}
+      >
         {t(isPending ? "recipe.looking" : "recipe.look")}
       </Button>
       <div role="status">

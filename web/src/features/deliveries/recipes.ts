@@ -55,7 +55,7 @@ export const FORMATS: Record<string, string[]> = {
   selectors: ["csv", "json"],
   keys: ["java", "typescript", "c"],
   assets: ["files"],
-  fonts: ["files"],
+  fonts: ["files", "cut"],
   wordbook: ["tbx"],
 };
 

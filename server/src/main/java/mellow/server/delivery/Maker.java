@@ -161,7 +161,13 @@ class Maker {
             case "selectors" -> selectors(recipe, order, made);
             case "keys" -> shared.add(new Constants(recipe, order, made));
             case "assets" -> others.assets(recipe, order, made, progress);
-            case "fonts" -> others.fonts(recipe, order, made);
+            case "fonts" -> {
+                if (recipe.settings().format().equals("cut")) {
+                    shared.add(others.cutFonts(recipe, order, made));
+                } else {
+                    others.fonts(recipe, order, made);
+                }
+            }
             case "wordbook" -> others.wordbook(recipe, order, made);
             default -> {
                 if (recipe.settings().inPlace()) {

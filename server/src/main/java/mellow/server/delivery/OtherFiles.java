@@ -3,17 +3,23 @@ package mellow.server.delivery;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
+import mellow.core.delivery.UndeliverableException;
+import mellow.core.fit.FontSubset;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileText;
 import mellow.core.format.memory.TbxFormat;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.RecordEntry;
 import mellow.core.product.ProductLanguage;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
@@ -22,7 +28,6 @@ import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.wordbook.WordbookService;
-import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -84,26 +89,97 @@ class OtherFiles {
         return dot < 0 || dot == name.length() - 1 ? "bin" : name.substring(dot + 1);
     }
 
-    /** The font that each language is shown with: its own, else that of all languages. */
-    void fonts(Recipe recipe, Maker.Order order, Made made) {
+    /** The fonts of a product by language; that of nobody in particular is for all others. */
+    private Map<Optional<LanguageTag>, Long> fontsOf(long product) {
         Map<Optional<LanguageTag>, Long> fonts = new HashMap<>();
         jdbc.sql(
                         "select l.tag, f.file_id from product_font f left join language l on l.id = f.language_id where f.product_id = :product")
-                .param("product", order.product().id())
+                .param("product", product)
                 .query(row -> {
                     fonts.put(Optional.ofNullable(row.getString(1)).map(LanguageTag::new), row.getLong(2));
                 });
+        return fonts;
+    }
+
+    /** The font that each language is shown with: its own, else that of all languages. */
+    void fonts(Recipe recipe, Maker.Order order, Made made) {
+        Map<Optional<LanguageTag>, Long> fonts = fontsOf(order.product().id());
         for (ProductLanguage language : order.chosen(recipe.settings())) {
-            @Nullable
-            Long font = fonts.getOrDefault(Optional.of(language.tag()), fonts.get(Optional.<LanguageTag>empty()));
-            if (font != null) {
-                byte[] content = files.load(font);
-                boolean outlines = Arrays.equals(content, 0, CFF.length, CFF, 0, CFF.length);
-                made.add(
-                        order.name(recipe, null, language, "", outlines ? "otf" : "ttf"),
-                        recipe.id(),
-                        language.tag(),
-                        out -> out.write(content));
+            font(fonts, language).ifPresent(content -> add(recipe, order, made, language, content));
+        }
+    }
+
+    private Optional<byte[]> font(Map<Optional<LanguageTag>, Long> fonts, ProductLanguage language) {
+        Long font = fonts.getOrDefault(Optional.of(language.tag()), fonts.get(Optional.<LanguageTag>empty()));
+        return Optional.ofNullable(font).map(files::load);
+    }
+
+    private static void add(Recipe recipe, Maker.Order order, Made made, ProductLanguage language, byte[] content) {
+        boolean outlines = Arrays.equals(content, 0, CFF.length, CFF, 0, CFF.length);
+        made.add(
+                order.name(recipe, null, language, "", outlines ? "otf" : "ttf"),
+                recipe.id(),
+                language.tag(),
+                out -> out.write(content));
+    }
+
+    /** The same cut down to the letters of what goes out in each language and of what it borrows, and to ASCII, which programs put in by themselves. */
+    SharedReading.Part cutFonts(Recipe recipe, Maker.Order order, Made made) {
+        return new CutFonts(recipe, order, made);
+    }
+
+    private final class CutFonts implements SharedReading.Part {
+        private final Recipe recipe;
+        private final Maker.Order order;
+        private final Made made;
+        private final List<ProductLanguage> chosen;
+        private final List<BitSet> letters;
+
+        CutFonts(Recipe recipe, Maker.Order order, Made made) {
+            this.recipe = recipe;
+            this.order = order;
+            this.made = made;
+            this.chosen = order.chosen(recipe.settings());
+            this.letters = chosen.stream()
+                    .map(one -> {
+                        BitSet ascii = new BitSet();
+                        ascii.set(' ', '\u007f');
+                        return ascii;
+                    })
+                    .toList();
+        }
+
+        @Override
+        public boolean offers() {
+            return recipe.settings().offers();
+        }
+
+        @Override
+        public Consumer<RecordEntry> begin(TableInfo table, Collection<LanguageTag> reads) {
+            RecipeTexts texts = new RecipeTexts(recipe, order, table, chosen, "borrowed");
+            reads.addAll(texts.reads());
+            return entry -> {
+                for (int i = 0; i < chosen.size(); i++) {
+                    BitSet of = letters.get(i);
+                    texts.of(entry, i).forms().values().forEach(text -> text.codePoints()
+                            .forEach(of::set));
+                }
+            };
+        }
+
+        @Override
+        public void finish() {
+            Map<Optional<LanguageTag>, Long> fonts = fontsOf(order.product().id());
+            for (int i = 0; i < chosen.size(); i++) {
+                ProductLanguage language = chosen.get(i);
+                Optional<byte[]> font = font(fonts, language);
+                if (font.isPresent()) {
+                    try {
+                        add(recipe, order, made, language, FontSubset.of(font.get(), letters.get(i)));
+                    } catch (FontSubset.NotCut cannot) {
+                        throw new UndeliverableException("font-not-cut", String.valueOf(cannot.getMessage()), Map.of());
+                    }
+                }
             }
         }
     }

@@ -28,7 +28,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
             "selectors", Set.of("csv", "json"),
             "keys", Set.of("java", "typescript", "c"),
             "assets", Set.of("files"),
-            "fonts", Set.of("files"),
+            "fonts", Set.of("files", "cut"),
             "wordbook", Set.of("tbx"));
     private static final Set<String> KINDS =
             Stream.concat(Stream.of("texts"), FORMATS.keySet().stream()).collect(Collectors.toUnmodifiableSet());
@@ -53,7 +53,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
      * What it is.
      *
      * @param kind texts; selectors for the numbers of languages; keys for constants; assets for the files of entries; fonts; wordbook
-     * @param format of texts any that can be written; of selectors csv or json; of keys java, typescript or c; of the wordbook tbx; of assets and fonts files
+     * @param format of texts any that can be written; of selectors csv or json; of keys java, typescript or c; of the wordbook tbx; of assets and fonts files; of fonts also cut, down to the letters in use
      * @param files each for a file per language, table for one per table and language, one for a column per language; place for the files that the tables were
      *     taken in from, of format files, with only what changed
      * @param pattern how files are named

@@ -20,13 +20,20 @@ import mellow.server.table.TableInfo;
 /** What stands in files for the entries of one table, in some languages. */
 final class RecipeTexts {
     private final Recipe.RecipeSettings settings;
+    private final String hole;
     private final Maker.Order order;
     private final TableInfo table;
     private final List<ProductLanguage> in;
     private final List<TextResolver> resolvers;
 
     RecipeTexts(Recipe recipe, Maker.Order order, TableInfo table, List<ProductLanguage> in) {
+        this(recipe, order, table, in, recipe.settings().hole());
+    }
+
+    /** The same with something else where a text is missing. */
+    RecipeTexts(Recipe recipe, Maker.Order order, TableInfo table, List<ProductLanguage> in, String hole) {
         this.settings = recipe.settings();
+        this.hole = hole;
         this.order = order;
         this.table = table;
         this.in = in;
@@ -37,7 +44,7 @@ final class RecipeTexts {
 
     List<LanguageTag> reads() {
         return resolvers.stream()
-                .flatMap(one -> settings.hole().equals("borrowed")
+                .flatMap(one -> hole.equals("borrowed")
                         ? one.reads().stream()
                         : one.reads().stream().limit(1))
                 .distinct()
@@ -58,7 +65,7 @@ final class RecipeTexts {
             any |= !text.isEmpty();
             texts.add(text);
         }
-        return any || !settings.hole().equals("out")
+        return any || !hole.equals("out")
                 ? Optional.of(keys.entry(entry).texts(texts).build())
                 : Optional.empty();
     }
@@ -73,7 +80,7 @@ final class RecipeTexts {
         if (!own.isEmpty()) {
             return own;
         }
-        return switch (settings.hole()) {
+        return switch (hole) {
             case "borrowed" -> {
                 FileText near = resolvers
                         .get(index)

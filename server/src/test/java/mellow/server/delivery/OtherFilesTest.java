@@ -3,12 +3,14 @@ package mellow.server.delivery;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.awt.Font;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import mellow.core.fit.FontFile;
 import mellow.core.format.FileReading;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.memory.TbxFormat;
@@ -123,6 +125,25 @@ class OtherFilesTest extends DeliveryCase {
         Map<String, byte[]> all = delivered();
         assertThat(all).containsOnlyKeys("fonts/de.ttf", "fonts/en.ttf", "fonts/fi.ttf");
         assertThat(all.get("fonts/de.ttf")).isEqualTo(font);
+        ledger.awaitRechecks();
+    }
+
+    @Test
+    void aFontIsCutDownToTheLettersThatGoOutAndTheBorrowedOnes() throws Exception {
+        byte[] font = Files.readAllBytes(FONT);
+        fonts.put(mara, "boat", null, 16, font);
+        ledger.takeIn(mara, "Boat", "key,en,de,fi\nstop,Stop,Größe,\n", Arrival.SETTLED);
+        recipes.add(mara, "boat", "Fonts", of("fonts", "cut", "{tag}.{ext}", "out"));
+        Map<String, byte[]> cut = delivered();
+        assertThat(cut).containsOnlyKeys("de.ttf", "en.ttf", "fi.ttf");
+        assertThat(cut.get("de.ttf").length).isLessThan(font.length);
+        Font german = FontFile.read(cut.get("de.ttf")).font();
+        assertThat("Größe Rampe".chars().allMatch(german::canDisplay)).isTrue();
+        assertThat(german.canDisplay('ł')).isFalse();
+        // What Finnish lacks it borrows from German.
+        assertThat(FontFile.read(cut.get("fi.ttf")).font().canDisplay('ß')).isTrue();
+        assertThat(FontFile.read(cut.get("en.ttf")).font().canDisplay('ß')).isFalse();
+        assertThat(delivered()).containsExactlyEntriesOf(cut);
         ledger.awaitRechecks();
     }
 
