@@ -101,7 +101,7 @@ class ConstantsTest {
             String header = written(Language.C, keys);
             Files.writeString(folder.resolve("keys.h"), header);
             List<String> names = header.lines()
-                    .filter(line -> line.startsWith("#define DECK_") && line.split(" ").length > 2)
+                    .filter(line -> line.startsWith("#define DECK") && line.split(" ").length > 2)
                     .map(line -> line.split(" ")[1])
                     .toList();
             assertThat(names).hasSameSizeAs(keys);

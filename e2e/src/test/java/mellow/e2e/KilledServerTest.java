@@ -9,7 +9,9 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -26,6 +28,8 @@ class KilledServerTest {
 
     private static final int ENTRIES = 30_000;
     private static final int SET_KEYS = 4_000;
+    private static final int DELIVERED = 4_000;
+    private static final String DELIVERIES = "/api/products/davits/deliveries";
     private static final Duration PATIENCE = Duration.ofMinutes(3);
 
     @TempDir
@@ -61,6 +65,13 @@ class KilledServerTest {
                     .build();
             String reply = http.send(request, BodyHandlers.ofString()).body();
             return JsonMapper.shared().readTree(reply.isEmpty() ? "{}" : reply);
+        }
+
+        byte[] bytes(String path) throws IOException, InterruptedException {
+            HttpResponse<byte[]> reply =
+                    http.send(HttpRequest.newBuilder(URI.create(address + path)).build(), BodyHandlers.ofByteArray());
+            assertThat(reply.statusCode()).isEqualTo(200);
+            return reply.body();
         }
 
         JsonNode intake(long id) throws IOException, InterruptedException {
@@ -160,6 +171,61 @@ class KilledServerTest {
             until(() -> mirja.intake(id).path("status").asString().equals("undone"));
             assertThat(mirja.send("GET", "/api/tables", "", "application/json").toString())
                     .doesNotContain("\"Locales\"");
+        }
+    }
+
+    /** What a server delivered another one tells with the same bytes, and delivers again with the same; one that was killed in the middle left nothing half done. */
+    @Test
+    void deliveriesAreTheSameOnEveryServer() throws Exception {
+        try (Browser browser = DemoServer.browse()) {
+            browser.go("/deliveries");
+        }
+        StringBuilder csv = new StringBuilder("key,en,de,fi\n");
+        for (int i = 0; i < DELIVERED; i++) {
+            csv.append("davit.%d,Davit %d,Davit %d an Bord,Taavetti %d\n".formatted(i, i, i, i));
+        }
+        DemoServer.takeIn("Davits", "davits.csv", csv.toString().getBytes(StandardCharsets.UTF_8));
+        byte[] packed;
+        ApartServer first = ApartServer.start(folder);
+        try {
+            Person mirja = new Person(first.address());
+            mirja.send(
+                    "POST",
+                    "/api/products",
+                    """
+                    {"version":0,"name":"Davits","kind":"app","tables":["davits"],"languages":[{"tag":"de"},{"tag":"fi"}],"start":"de"}
+                    """,
+                    "application/json");
+            for (String format : List.of("json", "po", "xlsx")) {
+                mirja.send(
+                        "POST",
+                        "/api/products/davits/recipes",
+                        """
+                        {"name":"%1$s","active":true,"version":0,"settings":{"kind":"texts","format":"%1$s","files":"each","pattern":"{tag}.{ext}","which":"all","languages":[],
+                        "texts":"pencilled","hole":"source","charset":"utf-8","delimiter":"comma","guard":false,"nested":false,"ascii":false,"prefix":"","namespace":"","numbers":false}}
+                        """
+                                .formatted(format),
+                        "application/json");
+            }
+            mirja.send("POST", DELIVERIES, "", "application/json");
+            until(() -> mirja.send("GET", DELIVERIES, "", "application/json").size() == 1);
+            packed = mirja.bytes(DELIVERIES + "/1/archive");
+            mirja.send("POST", DELIVERIES, "", "application/json");
+            until(() -> mirja.send("GET", DELIVERIES + "/run", "", "application/json")
+                            .path("done")
+                            .asInt()
+                    > 0);
+        } finally {
+            first.kill();
+        }
+        try (ApartServer second = ApartServer.start(folder)) {
+            Person mirja = new Person(second.address());
+            until(() -> mirja.send("GET", DELIVERIES, "", "application/json").size() == 2);
+            JsonNode both = mirja.send("GET", DELIVERIES, "", "application/json");
+            assertThat(both.get(0).path("number").asInt()).isEqualTo(2);
+            assertThat(both.get(0).path("files").asInt()).isEqualTo(6);
+            assertThat(both.get(0).path("contents")).isEqualTo(both.get(1).path("contents"));
+            assertThat(mirja.bytes(DELIVERIES + "/1/archive")).isEqualTo(packed);
         }
     }
 }
