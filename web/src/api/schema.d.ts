@@ -100,6 +100,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bundles/{product}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundles/{product}/{asked}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cells/changes": {
         parameters: {
             query?: never;
@@ -365,7 +397,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_1"];
+        post: operations["change_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1124,6 +1156,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{slug}/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of"];
+        put: operations["change_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/bundles/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/bundles/tokens/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endToken"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{slug}/checks": {
         parameters: {
             query?: never;
@@ -1483,7 +1563,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["of"];
+        get: operations["of_1"];
         put?: never;
         post: operations["add_1"];
         delete?: never;
@@ -2137,6 +2217,30 @@ export interface components {
             text: {
                 [key: string]: string;
             };
+        };
+        BundleChoice: {
+            open: boolean;
+            origins: string[];
+            served: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        BundleDesk: {
+            choice: components["schemas"]["BundleChoice"];
+            tokens: components["schemas"]["BundleToken"][];
+        };
+        BundleToken: {
+            /** Format: date-time */
+            expiresAt: string;
+            /** Format: int64 */
+            id: number;
+            live: boolean;
+            /** Format: date-time */
+            madeAt: string;
+            name: string;
+            person: string;
+            /** Format: date-time */
+            usedAt?: string;
         };
         Came: {
             /** Format: int32 */
@@ -3714,6 +3818,16 @@ export interface components {
             key: string;
             language: string;
         };
+        TokenEdit: {
+            /** Format: int32 */
+            days: number;
+            live: boolean;
+            name: string;
+        };
+        TokenMade: {
+            desk: components["schemas"]["BundleDesk"];
+            secret: string;
+        };
         TokenReply: {
             /** Format: date-time */
             createdAt: string;
@@ -3951,6 +4065,55 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["NewsReply"];
                 };
+            };
+        };
+    };
+    list_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bundle: {
+        parameters: {
+            query?: {
+                form?: string;
+                whole?: boolean;
+                number?: number;
+                since?: number;
+                live?: boolean;
+                languages?: string;
+                path?: string;
+            };
+            header?: never;
+            path: {
+                product: string;
+                asked: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -4322,7 +4485,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5734,6 +5897,103 @@ export interface operations {
             };
         };
     };
+    of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleDesk"];
+                };
+            };
+        };
+    };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BundleChoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleDesk"];
+                };
+            };
+        };
+    };
+    addToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenEdit"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenMade"];
+                };
+            };
+        };
+    };
+    endToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleDesk"];
+                };
+            };
+        };
+    };
     ofProduct: {
         parameters: {
             query?: never;
@@ -6345,7 +6605,7 @@ export interface operations {
             };
         };
     };
-    of: {
+    of_1: {
         parameters: {
             query?: never;
             header?: never;

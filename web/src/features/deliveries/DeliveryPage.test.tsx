@@ -224,6 +224,48 @@ describe("the deliveries of a product", () => {
     expect(screen.queryByLabelText("Address")).toBeNull();
   });
 
+  it("let a product fetch its texts: switched on, for pages, with a token that is shown once", async () => {
+    const choice = { served: false, open: false, origins: [], version: 3 };
+    const token = {
+      id: 7,
+      name: "Bridge app",
+      live: false,
+      person: "Mara Tamm",
+      madeAt: "2026-11-27T12:00:00Z",
+      expiresAt: "2027-02-27T12:00:00Z",
+    };
+    const asked = open({
+      "GET /api/products/panel/bundles": { choice, tokens: [] },
+      "PUT /api/products/panel/bundles": {
+        choice: { ...choice, served: true, origins: ["https://ferry.example"], version: 4 },
+        tokens: [],
+      },
+      "POST /api/products/panel/bundles/tokens": { secret: "bundle-once", desk: { choice, tokens: [token] } },
+      "DELETE /api/products/panel/bundles/tokens/7": { choice, tokens: [] },
+    });
+    await userEvent.click(await screen.findByRole("button", { name: "Let the product fetch its texts" }));
+    const dialog = within(await screen.findByRole("dialog"));
+    await userEvent.click(await dialog.findByLabelText("Answer when this product asks"));
+    await userEvent.type(dialog.getByLabelText("Pages that may read the answers"), "https://ferry.example");
+    await userEvent.click(dialog.getByRole("button", { name: "Save" }));
+    expect(await dialog.findByText(/api\/bundles\/panel\/de/)).toBeInTheDocument();
+    expect(asked.find((one) => one.method === "PUT")?.json).toEqual({
+      served: true,
+      open: false,
+      origins: ["https://ferry.example"],
+      version: 3,
+    });
+    await userEvent.type(dialog.getByLabelText("A token for"), "Bridge app");
+    await userEvent.click(dialog.getByRole("button", { name: "Make a token" }));
+    expect(await dialog.findByText("bundle-once")).toBeInTheDocument();
+    await userEvent.keyboard("{Escape}");
+    expect(dialog.getByText("bundle-once")).toBeInTheDocument();
+    await userEvent.click(dialog.getByRole("button", { name: "I have kept it" }));
+    expect(dialog.queryByText("bundle-once")).toBeNull();
+    await userEvent.click(dialog.getByRole("button", { name: "End the token Bridge app" }));
+    expect(await dialog.findByText("No token yet.")).toBeInTheDocument();
+  });
+
   it("show what a recipe would make while one chooses, and keep it", async () => {
     const asked = open({
       "POST /api/products/panel/recipes/example": [{ path: "texts.csv", begins: "key,fi\nramp.up,Ylös" }],

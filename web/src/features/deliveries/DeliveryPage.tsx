@@ -16,6 +16,7 @@ import "./deliveries.css";
 
 const RecipeDialog = later(async () => (await import("./RecipeDialog")).RecipeDialog);
 const PlanDialog = later(async () => (await import("./PlanDialog")).PlanDialog);
+const BundlesDialog = later(async () => (await import("./BundlesDialog")).BundlesDialog);
 const WebhooksDialog = later(async () => (await import("./WebhooksDialog")).WebhooksDialog);
 const RecallDialog = later(async () => (await import("./RecallDialog")).RecallDialog);
 
@@ -57,6 +58,7 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
   const [editing, setEditing] = useState<Schemas["Recipe"] | "new" | null>(null);
   const [planning, setPlanning] = useState(false);
   const [telling, setTelling] = useState(false);
+  const [serving, setServing] = useState(false);
   const [recalling, setRecalling] = useState<number | null>(null);
   const [wrong, setWrong] = useState("");
   const [asking, setAsking] = useState(false);
@@ -110,6 +112,11 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
           {me.coordinator && (
             <Button size="small" onClick={() => setTelling(true)}>
               {product.telling.hooks > 0 ? t("told.change", { n: product.telling.hooks }) : t("told.tell")}
+            </Button>
+          )}
+          {me.coordinator && (
+            <Button size="small" onClick={() => setServing(true)}>
+              {t("bundles.fetch")}
             </Button>
           )}
         </div>
@@ -286,6 +293,7 @@ function Open({ slug, desk, me }: { slug: string; desk: Desk; me: Person }) {
           }}
         />
       )}
+      {serving && <BundlesDialog slug={slug} onClose={() => setServing(false)} />}
       {recalling !== null && (
         <RecallDialog
           slug={slug}

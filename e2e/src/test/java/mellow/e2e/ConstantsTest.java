@@ -9,6 +9,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
 import mellow.core.delivery.KeyConstants;
 import mellow.core.delivery.KeyConstants.Key;
 import mellow.core.delivery.KeyConstants.Language;
@@ -34,11 +36,16 @@ class ConstantsTest {
     @TempDir
     private Path folder;
 
-    private Path web;
+    private Path compiler;
 
+    /** That of the client; these tests may run in a copy of the tree inside of it, which has no packages of its own. */
     @BeforeEach
     void theClientsCompiler() {
-        web = Path.of("../web/node_modules").toAbsolutePath().normalize();
+        compiler = Stream.iterate(Path.of("").toAbsolutePath(), Objects::nonNull, Path::getParent)
+                .map(folder -> folder.resolve("web/node_modules/typescript/bin/tsc"))
+                .filter(Files::exists)
+                .findFirst()
+                .orElseThrow();
     }
 
     private static String written(Language language, List<Key> keys) throws IOException {
@@ -65,15 +72,7 @@ class ConstantsTest {
     }
 
     private Map<?, ?> exported() throws Exception {
-        run(
-                "node",
-                web.resolve("typescript/bin/tsc").toString(),
-                "--strict",
-                "--target",
-                "es2020",
-                "--module",
-                "commonjs",
-                "keys.ts");
+        run("node", compiler.toString(), "--strict", "--target", "es2020", "--module", "commonjs", "keys.ts");
         return JsonMapper.shared().readValue(run("node", "-p", "JSON.stringify(require('./keys.js'))"), Map.class);
     }
 
@@ -115,11 +114,11 @@ class ConstantsTest {
                 program.append("char size%d[(%s) ? 1 : -1];\n".formatted(i, holds));
             }
             Files.writeString(folder.resolve("keys.c"), program);
-            run(compiler(), "-Wall", "-Werror", "-c", "keys.c", "-o", "keys.o");
+            run(cCompiler(), "-Wall", "-Werror", "-c", "keys.c", "-o", "keys.o");
         }
     }
 
-    private static String compiler() {
+    private static String cCompiler() {
         return List.of("/usr/bin/cc", "/usr/bin/tcc").stream()
                 .filter(one -> Files.isExecutable(Path.of(one)))
                 .findFirst()

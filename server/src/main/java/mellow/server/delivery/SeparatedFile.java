@@ -27,6 +27,9 @@ import org.jspecify.annotations.Nullable;
 final class SeparatedFile implements AutoCloseable {
     private final Recipe.RecipeSettings settings;
     private final CharsetEncoder encoder;
+    /** Whether the set has every letter, so that none is looked for. */
+    private final boolean complete;
+
     private final Writer writer;
     private @Nullable CsvWriter rows;
     private List<LanguageTag> tags = List.of();
@@ -35,6 +38,7 @@ final class SeparatedFile implements AutoCloseable {
         settings = recipe.settings();
         boolean marked = settings.charset().endsWith("-bom");
         encoder = encoder(settings);
+        complete = encoder.charset().name().startsWith("UTF-");
         writer = new BufferedWriter(new OutputStreamWriter(out, encoder(settings)));
         if (marked) {
             writer.write('\uFEFF');
@@ -84,7 +88,7 @@ final class SeparatedFile implements AutoCloseable {
 
     /** Refuses a text that has letters which the character set lacks. */
     void require(String key, String text, String language) {
-        String letters = lacking(encoder, text);
+        String letters = complete ? "" : lacking(encoder, text);
         if (letters.isEmpty()) {
             return;
         }

@@ -112,15 +112,19 @@ final class SharedReading {
         public Consumer<RecordEntry> begin(TableInfo table, Collection<LanguageTag> reads) {
             all.forEach(one -> reads.add(one.tag));
             return entry -> all.forEach(one -> {
-                boolean source = one.tag.equals(table.source()) || !entry.translatable();
-                FileText text = source ? entry.source() : settled(entry.cell(one.tag));
+                FileText text = of(entry, table, one.tag);
                 if (!text.isEmpty()) {
                     one.lines.write(TextLine.of(entry, text));
                 }
             });
         }
 
-        private static FileText settled(RecordCell cell) {
+        /** What is in force of an entry in a language; {@link FileText#NONE} for nothing. */
+        static FileText of(RecordEntry entry, TableInfo table, LanguageTag tag) {
+            if (tag.equals(table.source()) || !entry.translatable()) {
+                return entry.source();
+            }
+            RecordCell cell = entry.cell(tag);
             return cell.standing() == Standing.SETTLED ? cell.text() : FileText.NONE;
         }
 

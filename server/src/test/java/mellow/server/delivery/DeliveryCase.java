@@ -35,16 +35,21 @@ abstract class DeliveryCase extends ServerTest {
     /** Delivers, and reads what was delivered, by path. */
     protected Map<String, byte[]> delivered(long person, String product) {
         transaction.executeWithoutResult(status -> port.deliver(person, product));
-        int last = deliveries.history(product, Integer.MAX_VALUE).get(0).number();
-        Map<String, byte[]> delivered = new LinkedHashMap<>();
-        for (Packing.Packed file : files.of(deliveries.found(product, last).id())) {
+        return content(
+                product, deliveries.history(product, Integer.MAX_VALUE).get(0).number());
+    }
+
+    /** The files of a delivery by path. */
+    protected Map<String, byte[]> content(String product, int number) {
+        Map<String, byte[]> content = new LinkedHashMap<>();
+        for (Packing.Packed file : files.of(deliveries.found(product, number).id())) {
             try (InputStream in = file.content().open()) {
-                delivered.put(file.path(), in.readAllBytes());
+                content.put(file.path(), in.readAllBytes());
             } catch (IOException failed) {
                 throw new UncheckedIOException(failed);
             }
         }
-        return delivered;
+        return content;
     }
 
     /** The same as texts. */

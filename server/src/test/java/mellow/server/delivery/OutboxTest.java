@@ -64,7 +64,7 @@ class OutboxTest extends ServerTest {
         ledger.takeIn(mara, "Ramp", "key,en,de\nup,Ramp up,Rampe hoch\n", Arrival.SETTLED);
         products.create(
                 mara, new Definition(0, "App", "app", List.of("ramp"), List.of(new Selected("de", null)), null));
-        recipes.add(mara, "app", "Web", DeliveryTest.texts("json", "each", "deep/{tag}.json"));
+        recipes.add(mara, "app", "Web", PanelCase.texts("json", "each", "deep/{tag}.json"));
         plans.change(mara, "app", new Plans.DeliveryPlan(Gates.USUAL, true, null, List.of(), "UTC", null, null, "", 0));
     }
 
@@ -107,7 +107,7 @@ class OutboxTest extends ServerTest {
     void whatCannotBeLaidThereSaysSoKeepsNoOtherWaitingAndIsTriedAgain() throws IOException {
         products.create(
                 mara, new Definition(0, "Web", "site", List.of("ramp"), List.of(new Selected("de", null)), null));
-        recipes.add(mara, "web", "Web", DeliveryTest.texts("json", "each", "{tag}.json"));
+        recipes.add(mara, "web", "Web", PanelCase.texts("json", "each", "{tag}.json"));
         plans.change(mara, "web", new Plans.DeliveryPlan(Gates.USUAL, true, null, List.of(), "UTC", null, null, "", 0));
         Files.writeString(folder.resolve("app"), "a file where the product's folder has to be");
         port.deliver(mara, "app");

@@ -6,12 +6,16 @@ import java.util.List;
 final class RecipeBuilder {
     private final String kind;
     private final String format;
-    private final String files;
+    private String files;
     private final String pattern;
     private String texts = "settled";
     private String hole = "out";
     private String charset = "utf-8";
+    private String delimiter = "comma";
+    private String prefix = "";
+    private String namespace = "";
     private boolean nested;
+    private boolean numbers;
     private List<String> languages = List.of();
 
     private RecipeBuilder(String kind, String format, String files, String pattern) {
@@ -54,6 +58,31 @@ final class RecipeBuilder {
         return this;
     }
 
+    RecipeBuilder files(String now) {
+        this.files = now;
+        return this;
+    }
+
+    RecipeBuilder delimiter(String now) {
+        this.delimiter = now;
+        return this;
+    }
+
+    RecipeBuilder prefix(String now) {
+        this.prefix = now;
+        return this;
+    }
+
+    RecipeBuilder namespace(String now) {
+        this.namespace = now;
+        return this;
+    }
+
+    RecipeBuilder numbers(boolean now) {
+        this.numbers = now;
+        return this;
+    }
+
     RecipeBuilder in(String... tags) {
         this.languages = List.of(tags);
         return this;
@@ -71,12 +100,12 @@ final class RecipeBuilder {
                 texts,
                 hole,
                 charset,
-                "comma",
+                delimiter,
                 false,
                 nested,
                 false,
-                "",
-                "",
-                false);
+                prefix,
+                namespace,
+                numbers);
     }
 }

@@ -57,7 +57,7 @@ class WebhookTest extends ServerTest {
         ledger.takeIn(mara, "Ramp", "key,en,fi\nramp.up,Ramp up,Ramppi ylös\n", Arrival.SETTLED);
         products.create(
                 mara, new Definition(0, "Panel", "panel", List.of("ramp"), List.of(new Selected("fi", 1)), "fi"));
-        recipes.add(mara, "panel", "Texts", DeliveryTest.texts("json", "each", "{tag}.json"));
+        recipes.add(mara, "panel", "Texts", PanelCase.texts("json", "each", "{tag}.json"));
         Receiver.answer(Receiver::well);
     }
 

@@ -60,6 +60,9 @@ class ReadRightsTest extends ServerTest {
         Map<String, ReadRule> rules = new LinkedHashMap<>();
         rules.put("/api/session", new ReadRule(For.STRANGERS, ""));
         rules.put("/api/invitations/{token}", new ReadRule(For.STRANGERS, ""));
+        // Products ask these, with tokens of their own.
+        rules.put("/api/bundles/{product}", new ReadRule(For.STRANGERS, ""));
+        rules.put("/api/bundles/{product}/{asked}", new ReadRule(For.STRANGERS, ""));
         rules.put("/api/live", new ReadRule(For.STREAM, ""));
         for (String open : new String[] {
             "/api/board/news",
@@ -128,6 +131,7 @@ class ReadRightsTest extends ServerTest {
         put(rules, For.REVIEWER, "/api/reports/{language}=/api/reports/pl");
         put(rules, For.REVIEWER, "/api/reports/{language}/csv=/api/reports/pl/csv");
         put(rules, For.COORDINATOR, "/api/tokens");
+        put(rules, For.COORDINATOR, "/api/products/{slug}/bundles=/api/products/nothing/bundles");
         put(rules, For.COORDINATOR, "/api/products/{slug}/webhooks=/api/products/nothing/webhooks");
         put(rules, For.COORDINATOR, "/api/products/{slug}/deliveries/ahead=/api/products/nothing/deliveries/ahead");
         put(rules, For.COORDINATOR, "/api/products/{slug}/deliveries/try=/api/products/nothing/deliveries/try");

@@ -179,6 +179,21 @@ class WriteRightsTest extends ServerTest {
                 "POST /api/products/{slug}/deliveries/cancel",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/deliveries/cancel", "{}"));
         rules.put(
+                "PUT /api/products/{slug}/bundles",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/products/nothing/bundles",
+                        "{\"served\":true,\"open\":true,\"origins\":[],\"version\":0}"));
+        rules.put(
+                "POST /api/products/{slug}/bundles/tokens",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/products/nothing/bundles/tokens",
+                        "{\"name\":\"app\",\"live\":true,\"days\":1}"));
+        rules.put(
+                "DELETE /api/products/{slug}/bundles/tokens/{id}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/bundles/tokens/1", "{}"));
+        rules.put(
                 "POST /api/products/{slug}/webhooks",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/webhooks", "{\"address\":\"http://build.example/\"}"));
         rules.put(

@@ -1,0 +1,160 @@
+package mellow.server.bundle;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.Ticker;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
+import mellow.server.common.Hashes;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Says whether a request for a bundle may be answered. One statement looks at the product and the token together, so that what is ended is ended with the next
+ * request on every server, and asking costs the same whether a product is unknown, not served, or the token is another's.
+ */
+@Component
+class BundleAccess {
+
+    /** Requests of one token, or of one address without, in a minute on one server. */
+    static final int MOST = 600;
+    /** Refused ones of one address in a minute, before it is told to wait. */
+    static final int MOST_REFUSED = 30;
+
+    private static final int MOST_COUNTED = 100_000;
+    private static final String ASKED =
+            """
+            select p.id, p.created_at, p.version, s.open, s.origins, t.id token, t.live, t.used_at
+            from (values (0)) always
+            left join product p on p.slug = :slug and p.removed_at is null and exists (select 1 from bundle_setting s where s.product_id = p.id and s.served)
+            left join bundle_setting s on s.product_id = p.id
+            left join bundle_token t on t.hash = :hash and t.product_id = p.id and t.ended_at is null and t.expires_at > :now
+            """;
+
+    private final JdbcClient jdbc;
+    private final Clock clock;
+    private final Cache<String, AtomicInteger> asked = counters();
+    private final Cache<String, AtomicInteger> refused = counters();
+
+    BundleAccess(JdbcClient jdbc, Clock clock) {
+        this.jdbc = jdbc;
+        this.clock = clock;
+    }
+
+    private static Cache<String, AtomicInteger> counters() {
+        return Caffeine.newBuilder()
+                .maximumSize(MOST_COUNTED)
+                .expireAfterWrite(Duration.ofMinutes(2))
+                .ticker(Ticker.systemTicker())
+                .build();
+    }
+
+    /**
+     * A product as it was set up at a moment.
+     *
+     * @param created when it was made, so that no number that is given again means another
+     */
+    record ProductAt(long id, Instant created, int version) {}
+
+    /**
+     * A product that may be told.
+     *
+     * @param open whether anybody may ask
+     * @param live whether texts may be told that were not delivered yet
+     * @param who the token or the address, to count requests by
+     */
+    record Granted(ProductAt product, boolean open, boolean live, String who) {}
+
+    /**
+     * What came of asking.
+     *
+     * @param granted empty where it may not be told
+     * @param origins whose pages may read the answer, whatever it is
+     */
+    record Access(Optional<Granted> granted, List<String> origins) {}
+
+    /** Looks at a request with a secret, null for none. */
+    @Transactional
+    Access look(String slug, @Nullable String secret, String address) {
+        Instant now = clock.instant();
+        return jdbc.sql(ASKED)
+                .param("slug", slug)
+                .param("hash", Hashes.sha256(secret == null ? "" : secret))
+                .param("now", now.atOffset(ZoneOffset.UTC))
+                .query((row, n) -> {
+                    long product = row.getLong("id");
+                    if (row.wasNull()) {
+                        return new Access(Optional.empty(), List.of());
+                    }
+                    List<String> origins = BundleSettings.origins(row);
+                    long token = row.getLong("token");
+                    boolean known = !row.wasNull();
+                    if (known) {
+                        used(
+                                token,
+                                row.getTimestamp("used_at") == null
+                                        ? null
+                                        : row.getTimestamp("used_at").toInstant(),
+                                now);
+                    }
+                    // A wrong secret is refused even where none is needed: whoever sends one believes that it counts.
+                    boolean open = row.getBoolean("open");
+                    boolean may = known || (open && secret == null);
+                    return new Access(
+                            may
+                                    ? Optional.of(new Granted(
+                                            new ProductAt(
+                                                    product,
+                                                    row.getTimestamp("created_at")
+                                                            .toInstant(),
+                                                    row.getInt("version")),
+                                            open,
+                                            known && row.getBoolean("live"),
+                                            known ? "token " + token : address))
+                                    : Optional.empty(),
+                            origins);
+                })
+                .single();
+    }
+
+    private void used(long token, @Nullable Instant before, Instant now) {
+        if (before == null || before.isBefore(now.minus(Duration.ofMinutes(1)))) {
+            jdbc.sql("update bundle_token set used_at = :now where id = :id")
+                    .param("now", now.atOffset(ZoneOffset.UTC))
+                    .param("id", token)
+                    .update();
+        }
+    }
+
+    /**
+     * How many requests are left in this minute.
+     *
+     * @param left below zero when there were too many
+     * @param seconds until the next minute
+     */
+    record Limit(int most, int left, int seconds) {}
+
+    /** Counts an answered request. */
+    Limit asked(String who) {
+        return count(asked, who, MOST);
+    }
+
+    /** Counts a refused one. */
+    Limit refused(String address) {
+        return count(refused, address, MOST_REFUSED);
+    }
+
+    private Limit count(Cache<String, AtomicInteger> counters, String who, int most) {
+        long second = clock.instant().getEpochSecond();
+        int n = counters.get(second / 60 + " " + who, any -> new AtomicInteger())
+                .incrementAndGet();
+        return new Limit(most, most - n, (int) (60 - second % 60));
+    }
+}

@@ -1,0 +1,264 @@
+package mellow.server.bundle;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Enumeration;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.regex.Pattern;
+import mellow.core.delivery.UndeliverableException;
+import mellow.core.language.LanguageTag;
+import mellow.core.product.LanguageResolver;
+import mellow.server.bundle.Bodies.Body;
+import mellow.server.bundle.Bodies.Form;
+import mellow.server.bundle.BundleAccess.Access;
+import mellow.server.bundle.BundleAccess.Granted;
+import mellow.server.bundle.BundleAccess.Limit;
+import mellow.server.common.ProblemWriter;
+import mellow.server.common.Refusal;
+import mellow.server.delivery.DeliveredTexts.Snapshot;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The texts of running products: whole languages, or what changed of them, as JSON that caches may keep (RFC 9110, RFC 9111). */
+@RestController
+@RequestMapping("/api/bundles")
+class BundleController {
+
+    private static final String BEARER = "Bearer ";
+    private static final Pattern NUMBER = Pattern.compile("[0-9]+");
+    /** Fresh for a minute, and then still told while it is asked anew (RFC 5861 §3). */
+    private static final String KEPT = "max-age=60, stale-while-revalidate=600";
+
+    private final BundleAccess access;
+    private final Bodies bodies;
+    private final ProblemWriter problems;
+
+    BundleController(BundleAccess access, Bodies bodies, ProblemWriter problems) {
+        this.access = access;
+        this.bodies = bodies;
+        this.problems = problems;
+    }
+
+    /** Which languages a product has, of its last delivery. */
+    @GetMapping("/{product}")
+    void list(@PathVariable String product, HttpServletRequest request, HttpServletResponse response)
+            throws IOException {
+        answer(product, request, response, granted -> bodies.list(granted, product), KEPT);
+    }
+
+    /**
+     * The texts of a language.
+     *
+     * @param asked a number, a tag, a list of tags, a host, or * for a list with weights in {@code languages} or else in Accept-Language
+     * @param form flat, or nested for levels at the dots of keys
+     * @param whole whether what is missing is borrowed
+     * @param number of a delivery, the last one when absent
+     * @param since the number of the delivery that is there already: only what changed is told
+     * @param live whether texts are told as they are now; for tokens that are good for it
+     * @param languages a list of tags with weights (RFC 9110 §12.5.4)
+     * @param path of a page on the host, for which the prefixes of languages count
+     */
+    @GetMapping("/{product}/{asked}")
+    void bundle(
+            @PathVariable String product,
+            @PathVariable String asked,
+            @RequestParam(defaultValue = "flat") String form,
+            @RequestParam(defaultValue = "true") boolean whole,
+            @RequestParam(required = false) @Nullable Integer number,
+            @RequestParam(required = false) @Nullable Integer since,
+            @RequestParam(defaultValue = "false") boolean live,
+            @RequestParam(required = false) @Nullable String languages,
+            @RequestParam(defaultValue = "/") String path,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        answer(
+                product,
+                request,
+                response,
+                granted -> {
+                    if (!form.equals("flat") && !form.equals("nested")) {
+                        throw Refusal.unacceptable("unknown-form", "A bundle is flat or nested.");
+                    }
+                    Form as = new Form(form.equals("nested"), whole);
+                    LanguageTag language = asked.equals("*")
+                            ? resolver(granted, product)
+                                    .list(languages == null ? accepted(request, response) : languages)
+                                    .language()
+                            : language(resolver(granted, product), asked, path);
+                    if (live) {
+                        if (!granted.live()) {
+                            throw Refusal.forbidden(
+                                    "not-live",
+                                    "Texts that were not delivered yet need a token that is good for them.");
+                        }
+                        if (number != null || since != null) {
+                            throw Refusal.unacceptable(
+                                    "live-has-no-number", "Live texts are of no delivery; leave number and since out.");
+                        }
+                        return bodies.live(granted, product, language, as);
+                    }
+                    Snapshot of = number == null ? bodies.last(granted) : bodies.numbered(granted, number);
+                    return since == null
+                            ? bodies.bundle(granted, product, of, language, as)
+                            : bodies.change(granted, product, bodies.numbered(granted, since), of, language, as);
+                },
+                live ? "no-cache" : KEPT);
+    }
+
+    private LanguageResolver resolver(Granted granted, String product) {
+        return new LanguageResolver(bodies.spoken(granted, product).languages());
+    }
+
+    private static String accepted(HttpServletRequest request, HttpServletResponse response) {
+        response.addHeader(HttpHeaders.VARY, HttpHeaders.ACCEPT_LANGUAGE);
+        return String.join(",", all(request, HttpHeaders.ACCEPT_LANGUAGE));
+    }
+
+    private static LanguageTag language(LanguageResolver resolver, String asked, String path) {
+        LanguageResolver.Answer meant;
+        if (NUMBER.matcher(asked).matches()) {
+            meant = resolver.number(asked);
+        } else if (asked.contains(",")) {
+            meant = resolver.list(asked);
+        } else if (asked.contains(".") || asked.contains(":")) {
+            meant = resolver.address(asked, path);
+        } else {
+            meant = resolver.tag(asked);
+        }
+        return meant.language();
+    }
+
+    private void answer(
+            String product,
+            HttpServletRequest request,
+            HttpServletResponse response,
+            Function<Granted, Body> body,
+            String keep)
+            throws IOException {
+        Access found = access.look(product, secret(request), request.getRemoteAddr());
+        Origins.tell(found, request, response);
+        response.addHeader(HttpHeaders.VARY, HttpHeaders.AUTHORIZATION);
+        response.addHeader(HttpHeaders.VARY, HttpHeaders.ACCEPT_ENCODING);
+        Optional<Granted> granted = found.granted();
+        if (granted.isEmpty()) {
+            refuse(access.refused(request.getRemoteAddr()), response);
+            return;
+        }
+        Limit limit = access.asked(granted.get().who());
+        tell(limit, response);
+        if (limit.left() < 0) {
+            tooMany(limit, response);
+            return;
+        }
+        Body made;
+        try {
+            made = body.apply(granted.get());
+        } catch (UndeliverableException stopped) {
+            throw Bodies.refused(stopped);
+        }
+        write(made, (granted.get().open() ? "public, " : "private, ") + keep, request, response);
+    }
+
+    private static @Nullable String secret(HttpServletRequest request) {
+        String header = request.getHeader(HttpHeaders.AUTHORIZATION);
+        if (header == null) {
+            return null;
+        }
+        return header.regionMatches(true, 0, BEARER, 0, BEARER.length())
+                ? header.substring(BEARER.length()).strip()
+                : header;
+    }
+
+    /** The same for a product that there is not, one that is not served, and a token that is none of its own. */
+    private void refuse(Limit limit, HttpServletResponse response) throws IOException {
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
+        if (limit.left() < 0) {
+            tooMany(limit, response);
+            return;
+        }
+        response.setHeader(HttpHeaders.WWW_AUTHENTICATE, "Bearer");
+        problems.write(
+                response,
+                HttpStatus.UNAUTHORIZED,
+                "no-bundle-token",
+                "There is no such product, or it needs a token of its own that has neither expired nor been ended.");
+    }
+
+    private void tooMany(Limit limit, HttpServletResponse response) throws IOException {
+        response.setHeader(HttpHeaders.RETRY_AFTER, Integer.toString(limit.seconds()));
+        problems.write(
+                response,
+                HttpStatus.TOO_MANY_REQUESTS,
+                "too-many-requests",
+                "Too many requests in this minute; wait " + limit.seconds() + " seconds.");
+    }
+
+    private static void tell(Limit limit, HttpServletResponse response) {
+        response.setIntHeader("RateLimit-Limit", limit.most());
+        response.setIntHeader("RateLimit-Remaining", Math.max(0, limit.left()));
+        response.setIntHeader("RateLimit-Reset", limit.seconds());
+    }
+
+    private static void write(Body body, String keep, HttpServletRequest request, HttpServletResponse response)
+            throws IOException {
+        boolean packed = takesGzip(request);
+        String tag = '"' + body.hash() + (packed ? "-gzip" : "") + '"';
+        response.setHeader(HttpHeaders.ETAG, tag);
+        response.setHeader(HttpHeaders.CACHE_CONTROL, keep);
+        if (isKnown(request, body)) {
+            response.setStatus(HttpStatus.NOT_MODIFIED.value());
+            return;
+        }
+        byte[] bytes = packed ? body.packed() : body.plain();
+        if (packed) {
+            response.setHeader(HttpHeaders.CONTENT_ENCODING, "gzip");
+        }
+        response.setContentType(MediaType.APPLICATION_JSON_VALUE);
+        response.setContentLength(bytes.length);
+        if (!request.getMethod().equals("HEAD")) {
+            response.getOutputStream().write(bytes);
+        }
+    }
+
+    /** Accept-Encoding (RFC 9110 §12.5.3): gzip, unless its weight is nothing. */
+    private static boolean takesGzip(HttpServletRequest request) {
+        for (String one : all(request, HttpHeaders.ACCEPT_ENCODING)) {
+            String[] parts = one.split(";", 2);
+            if (parts[0].strip().equalsIgnoreCase("gzip")) {
+                return parts.length == 1 || !parts[1].strip().matches("(?i)q\\s*=\\s*0(\\.0{0,3})?");
+            }
+        }
+        return false;
+    }
+
+    /** If-None-Match (RFC 9110 §13.1.2), compared weakly; packed or not, it is one content. */
+    private static boolean isKnown(HttpServletRequest request, Body body) {
+        for (String one : all(request, HttpHeaders.IF_NONE_MATCH)) {
+            String tag = one.strip().replaceFirst("^W/", "");
+            if (tag.equals("*") || tag.equals('"' + body.hash() + '"') || tag.equals('"' + body.hash() + "-gzip\"")) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static List<String> all(HttpServletRequest request, String name) {
+        Enumeration<String> headers = request.getHeaders(name);
+        StringBuilder joined = new StringBuilder();
+        while (headers.hasMoreElements()) {
+            joined.append(joined.isEmpty() ? "" : ",").append(headers.nextElement());
+        }
+        return List.of(joined.toString().split(","));
+    }
+}

@@ -1,0 +1,7 @@
+/** Bundles: running products fetch their texts over HTTP. */
+@NullMarked
+@Uses({"common", "delivery", "language", "people", "product"})
+package mellow.server.bundle;
+
+import mellow.core.Uses;
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,400 @@
+package mellow.server.bundle;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.request;
+
+import java.io.ByteArrayInputStream;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.zip.GZIPInputStream;
+import mellow.core.merge.Arrival;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.product.ProductService;
+import mellow.server.product.ProductService.Definition;
+import mellow.server.product.ProductService.Selected;
+import mellow.server.support.Http;
+import mellow.server.support.ServerTest;
+import org.awaitility.Awaitility;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.http.HttpMethod;
+import org.springframework.mock.web.MockHttpServletResponse;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Running products fetch their texts, as programs and pages do. */
+class BundleHttpTest extends ServerTest {
+
+    private static int addresses;
+
+    @Autowired
+    private ProductService products;
+
+    @Autowired
+    private Http http;
+
+    @Autowired
+    private MockMvc mvc;
+
+    private long mara;
+    private String address = "";
+
+    @BeforeEach
+    void anAppThatWasDelivered() throws Exception {
+        // Each test is at an address of its own: what one asks is not counted against another.
+        address = "10.0.0." + ++addresses;
+        mara = ledger.coordinator("mara");
+        ledger.takeIn(
+                mara,
+                "Deck",
+                "key,en,de,fi\nramp.up,Ramp up,Rampe hoch,Ramppi ylös\nramp.down,Ramp down,Rampe runter,\nstop,Stop,,\n",
+                Arrival.SETTLED);
+        ledger.allowOwn("Deck", "de");
+        products.create(
+                mara,
+                new Definition(
+                        0,
+                        "Deck app",
+                        "site",
+                        List.of("deck"),
+                        List.of(
+                                new Selected("en", 1),
+                                new Selected("de", 2, false, null, List.of(), "de"),
+                                new Selected("fi", 3, false, null, List.of("de"), null)),
+                        "en"));
+        http.json(
+                mara,
+                HttpMethod.POST,
+                "/api/products/deck-app/recipes",
+                """
+                {"name":"Web","active":true,"version":0,"settings":{"kind":"texts","format":"json","files":"each","pattern":"{tag}.json","which":"all","languages":[],
+                "texts":"settled","hole":"out","charset":"utf-8","delimiter":"comma","guard":false,"nested":false,"ascii":false,"prefix":"","namespace":"","numbers":false}}
+                """);
+        deliver(1);
+    }
+
+    private void deliver(int number) throws Exception {
+        http.json(mara, HttpMethod.POST, "/api/products/deck-app/deliveries", "");
+        Awaitility.await()
+                .until(() -> http.get(mara, "/api/products/deck-app/deliveries")
+                                .body()
+                                .path(0)
+                                .path("number")
+                                .asInt()
+                        == number);
+    }
+
+    private void serve(boolean open, String... origins) throws Exception {
+        int version = http.get(mara, "/api/products/deck-app/bundles")
+                .body()
+                .path("choice")
+                .path("version")
+                .asInt();
+        String body = JsonMapper.shared()
+                .writeValueAsString(Map.of("served", true, "open", open, "origins", origins, "version", version));
+        assertThat(http.json(mara, HttpMethod.PUT, "/api/products/deck-app/bundles", body)
+                        .status())
+                .isEqualTo(200);
+    }
+
+    private String token(boolean live) throws Exception {
+        return http.json(
+                        mara,
+                        HttpMethod.POST,
+                        "/api/products/deck-app/bundles/tokens",
+                        "{\"name\":\"App\",\"live\":" + live + ",\"days\":30}")
+                .body()
+                .path("secret")
+                .asString();
+    }
+
+    private MockHttpServletResponse ask(HttpMethod method, String path, String... headers) throws Exception {
+        MockHttpServletRequestBuilder asking = request(method, URI.create("/api/bundles/" + path))
+                .with(request -> {
+                    request.setRemoteAddr(address);
+                    return request;
+                });
+        for (int i = 0; i < headers.length; i += 2) {
+            asking.header(headers[i], headers[i + 1]);
+        }
+        return mvc.perform(asking).andReturn().getResponse();
+    }
+
+    private MockHttpServletResponse ask(String path, String... headers) throws Exception {
+        return ask(HttpMethod.GET, path, headers);
+    }
+
+    private static JsonNode body(MockHttpServletResponse response) throws Exception {
+        assertThat(response.getStatus())
+                .as(response.getContentAsString(StandardCharsets.UTF_8))
+                .isEqualTo(200);
+        return JsonMapper.shared().readTree(response.getContentAsByteArray());
+    }
+
+    private void settle(String key, String language, String text) {
+        int version = ledger.ask(
+                Integer.class,
+                "select coalesce(max(version), 0) from cell where entry_id = " + ledger.entry(key)
+                        + " and language_id = (select id from language where tag = '" + language + "')");
+        ledger.change(mara, key, language, CellChange.text(Action.PUT_FORWARD, version, text));
+    }
+
+    @Test
+    void theListSaysWhatThereIsAndEachBundleHasItsTexts() throws Exception {
+        serve(true);
+        JsonNode list = body(ask("deck-app"));
+        assertThat(list.path("start").asString()).isEqualTo("en");
+        assertThat(list.path("delivery").asInt()).isEqualTo(1);
+        assertThat(list.path("languages").get(2).path("name").asString()).isEqualTo("suomi");
+        assertThat(list.path("languages").get(2).path("direction").asString()).isEqualTo("ltr");
+        assertThat(list.path("languages").get(2).path("numbering").asString()).isEqualTo("latn");
+        MockHttpServletResponse finnish = ask("deck-app/fi");
+        assertThat(finnish.getHeader("ETag"))
+                .isEqualTo('"' + list.path("languages").get(2).path("hash").asString() + '"');
+        JsonNode texts = body(finnish);
+        assertThat(texts.path("texts").toString())
+                .isEqualTo("{\"ramp.up\":\"Ramppi ylös\",\"ramp.down\":\"Rampe runter\",\"stop\":\"Stop\"}");
+        assertThat(texts.path("borrowed").toString()).isEqualTo("{\"ramp.down\":\"de\",\"stop\":\"en\"}");
+        assertThat(body(ask("deck-app/fi?whole=false")).path("texts").size()).isEqualTo(1);
+        assertThat(body(ask("deck-app/de?form=nested"))
+                        .path("texts")
+                        .path("ramp")
+                        .path("up")
+                        .asString())
+                .isEqualTo("Rampe hoch");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "3, fi",
+        "03, fi",
+        "77, en",
+        "de-AT, de",
+        "de_CH, de",
+        "xx-nothing, en",
+        "'*?languages=sv;q=0.9,%20fi;q=0.5,de;q=0.1', fi",
+        "'sv,de', de",
+        "ferry.example, en",
+        "ferry.example?path=/de/deck, de",
+        "...., en"
+    })
+    void whatIsAskedForMeansALanguage(String asked, String language) throws Exception {
+        serve(true);
+        assertThat(body(ask("deck-app/" + asked)).path("language").asString()).isEqualTo(language);
+    }
+
+    @Test
+    void aReadersListMayComeInItsHeader() throws Exception {
+        serve(true);
+        MockHttpServletResponse german = ask("deck-app/*", "Accept-Language", "sv, de-CH;q=0.8, fi;q=0.1");
+        assertThat(body(german).path("language").asString()).isEqualTo("de");
+        assertThat(german.getHeaders("Vary")).contains("Accept-Language");
+        assertThat(body(ask("deck-app/*")).path("language").asString()).isEqualTo("en");
+    }
+
+    @Test
+    void whatIsThereAlreadyIsNotSentAgain() throws Exception {
+        serve(true);
+        MockHttpServletResponse first = ask("deck-app/de", "Accept-Encoding", "br, gzip");
+        assertThat(first.getHeader("Content-Encoding")).isEqualTo("gzip");
+        assertThat(first.getHeader("Cache-Control")).isEqualTo("public, max-age=60, stale-while-revalidate=600");
+        assertThat(first.getHeaders("Vary")).contains("Origin", "Authorization", "Accept-Encoding");
+        byte[] unpacked = new GZIPInputStream(new ByteArrayInputStream(first.getContentAsByteArray())).readAllBytes();
+        MockHttpServletResponse plain = ask("deck-app/de", "Accept-Encoding", "gzip;q=0");
+        assertThat(unpacked).isEqualTo(plain.getContentAsByteArray());
+        String tag = String.valueOf(plain.getHeader("ETag"));
+        assertThat(first.getHeader("ETag")).isEqualTo(tag.substring(0, tag.length() - 1) + "-gzip\"");
+        for (String known : List.of(tag, "W/" + tag, "\"x\", " + tag, "*", first.getHeader("ETag"))) {
+            MockHttpServletResponse again = ask("deck-app/de", "If-None-Match", known);
+            assertThat(again.getStatus()).as(known).isEqualTo(304);
+            assertThat(again.getContentAsByteArray()).isEmpty();
+            assertThat(again.getHeader("ETag")).isEqualTo(tag);
+        }
+        assertThat(ask("deck-app/de", "If-None-Match", "\"x\"").getStatus()).isEqualTo(200);
+        MockHttpServletResponse head = ask(HttpMethod.HEAD, "deck-app/de");
+        assertThat(head.getContentAsByteArray()).isEmpty();
+        assertThat(head.getHeader("ETag")).isEqualTo(tag);
+        settle("stop", "de", "Halt");
+        assertThat(ask("deck-app/de", "If-None-Match", tag).getStatus())
+                .as("not delivered yet")
+                .isEqualTo(304);
+        deliver(2);
+        assertThat(ask("deck-app/de", "If-None-Match", tag).getStatus()).isEqualTo(200);
+    }
+
+    @Test
+    void sinceADeliveryOnlyWhatChangedIsToldAndARecalledOneIsNoMore() throws Exception {
+        serve(true);
+        settle("stop", "de", "Halt");
+        ledger.takeIn(mara, "Deck", "key,en\nbell,Bell\n", Arrival.SETTLED);
+        deliver(2);
+        JsonNode change = body(ask("deck-app/de?since=1"));
+        assertThat(change.path("texts").toString()).isEqualTo("{\"stop\":\"Halt\",\"bell\":\"Bell\"}");
+        assertThat(change.path("borrowed").toString()).isEqualTo("{\"bell\":\"en\"}");
+        assertThat(change.path("gone").size()).isZero();
+        JsonNode back = body(ask("deck-app/de?since=2&number=1"));
+        assertThat(back.path("gone").toString()).isEqualTo("[\"bell\"]");
+        assertThat(body(ask("deck-app/de?since=2")).path("texts").size()).isZero();
+        http.json(mara, HttpMethod.POST, "/api/products/deck-app/deliveries/2/recall", "{\"reason\":\"wrong\"}");
+        assertThat(body(ask("deck-app/de")).path("delivery").asInt()).isEqualTo(1);
+        assertThat(ask("deck-app/de?number=2").getStatus()).isEqualTo(404);
+        assertThat(ask("deck-app/de?since=9").getStatus()).isEqualTo(404);
+        assertThat(ask("deck-app/de?form=flat&number=x").getStatus()).isEqualTo(400);
+        assertThat(ask("deck-app/de?form=round").getStatus()).isEqualTo(422);
+    }
+
+    @Test
+    void onlyALiveTokenSeesWhatWasNotDelivered() throws Exception {
+        serve(false);
+        String live = "Bearer " + token(true);
+        String usual = "Bearer " + token(false);
+        settle("stop", "de", "Halt");
+        MockHttpServletResponse now = ask("deck-app/de?live=true", "Authorization", live);
+        assertThat(body(now).path("texts").path("stop").asString()).isEqualTo("Halt");
+        assertThat(now.getHeader("Cache-Control")).isEqualTo("private, no-cache");
+        assertThat(ask("deck-app/de?live=true", "Authorization", usual).getStatus())
+                .isEqualTo(403);
+        assertThat(body(ask("deck-app/de", "Authorization", usual))
+                        .path("texts")
+                        .path("stop")
+                        .asString())
+                .isEqualTo("Stop");
+    }
+
+    /** Whoever may not have it learns nothing: unknown, not served, without, wrong, foreign, expired and ended are one. */
+    @Test
+    void whoeverMayNotAskLearnsNothing() throws Exception {
+        MockHttpServletResponse notServed = ask("deck-app/de");
+        serve(false);
+        String good = token(false);
+        assertThat(ask("deck-app/de", "Authorization", "bearer " + good).getStatus())
+                .isEqualTo(200);
+        products.create(
+                mara, new Definition(0, "Other", "app", List.of("deck"), List.of(new Selected("de", null)), null));
+        http.json(
+                mara,
+                HttpMethod.PUT,
+                "/api/products/other/bundles",
+                "{\"served\":true,\"open\":false,\"origins\":[],\"version\":0}");
+        List<MockHttpServletResponse> refused = new java.util.ArrayList<>(List.of(
+                notServed,
+                ask("deck-app/de"),
+                ask("nothing/de"),
+                ask("nothing"),
+                ask("deck-app/de", "Authorization", "Bearer bundle-guess"),
+                ask("deck-app/de", "Authorization", "Basic " + good),
+                ask("deck-app/de", "Authorization", ""),
+                ask("other/de", "Authorization", "Bearer " + good)));
+        ledger.run("update bundle_token set expires_at = now() - interval '1 second'");
+        refused.add(ask("deck-app/de", "Authorization", "Bearer " + good));
+        ledger.run("update bundle_token set expires_at = now() + interval '1 day'");
+        assertThat(ask("deck-app/de", "Authorization", "Bearer " + good).getStatus())
+                .isEqualTo(200);
+        long id = ledger.ask(Long.class, "select id from bundle_token");
+        http.json(mara, HttpMethod.DELETE, "/api/products/deck-app/bundles/tokens/" + id, "");
+        refused.add(ask("deck-app/de", "Authorization", "Bearer " + good));
+        for (MockHttpServletResponse one : refused) {
+            assertThat(one.getStatus()).isEqualTo(401);
+            assertThat(one.getContentAsString()).isEqualTo(refused.get(0).getContentAsString());
+            assertThat(one.getHeader("WWW-Authenticate")).isEqualTo("Bearer");
+            assertThat(one.getHeader("ETag")).isNull();
+            assertThat(one.getHeader("Set-Cookie")).isNull();
+        }
+    }
+
+    @Test
+    void guessesAreToldToWaitAndThoseWhoMayAskAreNot() throws Exception {
+        serve(false);
+        String good = "Bearer " + token(false);
+        int waiting = 0;
+        for (int i = 0; i < 3 * BundleAccess.MOST_REFUSED; i++) {
+            MockHttpServletResponse one = ask("deck-app/de", "Authorization", "Bearer bundle-" + i);
+            if (one.getStatus() == 429) {
+                assertThat(Integer.parseInt(String.valueOf(one.getHeader("Retry-After"))))
+                        .isBetween(1, 60);
+                waiting++;
+            }
+        }
+        assertThat(waiting).isGreaterThanOrEqualTo(BundleAccess.MOST_REFUSED);
+        MockHttpServletResponse served = ask("deck-app/de", "Authorization", good);
+        assertThat(served.getStatus()).isEqualTo(200);
+        assertThat(served.getHeader("RateLimit-Limit")).isEqualTo("600");
+        assertThat(Integer.parseInt(String.valueOf(served.getHeader("RateLimit-Remaining"))))
+                .isLessThan(600);
+    }
+
+    @Test
+    void pagesOfTheOriginsThatAreSetMayReadTheAnswer() throws Exception {
+        serve(false, "HTTPS://Ferry.Example:443/", "http://localhost:5000");
+        MockHttpServletResponse before = ask(
+                HttpMethod.OPTIONS,
+                "deck-app/de",
+                "Origin",
+                "https://ferry.example",
+                "Access-Control-Request-Method",
+                "GET");
+        assertThat(before.getStatus()).isEqualTo(204);
+        assertThat(before.getHeader("Access-Control-Allow-Origin")).isEqualTo("https://ferry.example");
+        assertThat(before.getHeader("Access-Control-Allow-Headers")).contains("Authorization");
+        assertThat(ask("deck-app/de", "Origin", "http://localhost:5000").getHeader("Access-Control-Allow-Origin"))
+                .as("a refusal can be read, too")
+                .isEqualTo("http://localhost:5000");
+        for (String other : List.of("https://ferry.example.evil", "http://ferry.example", "null")) {
+            assertThat(ask(HttpMethod.OPTIONS, "deck-app/de", "Origin", other).getHeader("Access-Control-Allow-Origin"))
+                    .as(other)
+                    .isNull();
+        }
+        serve(true, "*");
+        assertThat(ask("deck-app/de", "Origin", "https://any.example").getHeader("Access-Control-Allow-Origin"))
+                .isEqualTo("*");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "ferry.example",
+                "ftp://ferry.example",
+                "https://",
+                "https://a/b",
+                "https://u@a",
+                "javascript:1",
+                "https://a b",
+                "https://a\u0000"
+            })
+    void whatIsNoOriginIsRefused(String origin) throws Exception {
+        Http.Reply reply = http.json(
+                mara,
+                HttpMethod.PUT,
+                "/api/products/deck-app/bundles",
+                JsonMapper.shared()
+                        .writeValueAsString(
+                                Map.of("served", true, "open", true, "origins", List.of(origin), "version", 0)));
+        assertThat(reply.status()).isEqualTo(422);
+    }
+
+    @Test
+    void ofTwoWhoChangeItTheSecondIsTold() throws Exception {
+        serve(true);
+        String body = "{\"served\":false,\"open\":false,\"origins\":[],\"version\":0}";
+        assertThat(http.json(mara, HttpMethod.PUT, "/api/products/deck-app/bundles", body)
+                        .code())
+                .isEqualTo("changed-meanwhile");
+        assertThat(ask("deck-app/de").getStatus()).isEqualTo(200);
+        assertThat(http.json(
+                                mara,
+                                HttpMethod.POST,
+                                "/api/products/deck-app/bundles/tokens",
+                                "{\"name\":\"x\",\"live\":false,\"days\":0}")
+                        .code())
+                .isEqualTo("bad-days");
+    }
+}
