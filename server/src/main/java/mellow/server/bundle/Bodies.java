@@ -12,6 +12,8 @@ import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.Semaphore;
+import java.util.function.Supplier;
 import java.util.zip.GZIPOutputStream;
 import mellow.core.bundle.Bundle;
 import mellow.core.bundle.Numbering;
@@ -40,6 +42,8 @@ class Bodies {
     /** A product's languages are read again after that: tables may change beside the product. */
     private static final Duration SPOKEN_FOR = Duration.ofSeconds(5);
 
+    private static final int MADE_AT_ONCE = 2;
+
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final DeliveredTexts delivered;
@@ -49,6 +53,7 @@ class Bodies {
             .maximumWeight(KEPT_BYTES)
             .<Key, Body>weigher((key, body) -> body.plain.length + body.packed.length)
             .build();
+    private final Semaphore turns = new Semaphore(MADE_AT_ONCE);
     private final Cache<ProductAt, Known> known = Caffeine.newBuilder()
             .maximumSize(1_000)
             .expireAfterWrite(SPOKEN_FOR)
@@ -139,14 +144,29 @@ class Bodies {
 
     /** All texts of a language in a delivery. */
     Body bundle(Granted granted, String slug, Snapshot of, LanguageTag language, Form form) {
-        return kept.get(
+        return kept(
                 new Key(of, null, granted.product(), language, form),
-                key -> told(slug, language, of, made(granted, slug, of, language, form), form));
+                () -> told(slug, language, of, made(granted, slug, of, language, form), form));
+    }
+
+    /** What is kept, or is made now, by few at a time: whoever asks for much that nobody asked for before waits, and others do not. */
+    private Body kept(Key key, Supplier<Body> making) {
+        Body there = kept.getIfPresent(key);
+        return there != null ? there : inTurn(() -> kept.get(key, any -> making.get()));
+    }
+
+    private Body inTurn(Supplier<Body> making) {
+        turns.acquireUninterruptibly();
+        try {
+            return making.get();
+        } finally {
+            turns.release();
+        }
     }
 
     /** What changed in a language between two deliveries. */
     Body change(Granted granted, String slug, Snapshot since, Snapshot of, LanguageTag language, Form form) {
-        return kept.get(new Key(of, since, granted.product(), language, form), key -> {
+        return kept(new Key(of, since, granted.product(), language, form), () -> {
             Bundle.Change change =
                     made(granted, slug, of, language, form).since(made(granted, slug, since, language, form));
             Map<String, Object> all = head(slug, language, of);
@@ -161,12 +181,12 @@ class Bodies {
     /** All texts of a language as they would be delivered now; it is made anew each time. */
     Body live(Granted granted, String slug, LanguageTag language, Form form) {
         Spoken spoken = spoken(granted, slug);
-        return told(
+        return inTurn(() -> told(
                 slug,
                 language,
                 null,
                 Bundle.of(spoken.languages(), language, spoken.source(), form.whole, tag -> delivered.now(slug, tag)),
-                form);
+                form));
     }
 
     private Bundle made(Granted granted, String slug, Snapshot of, LanguageTag language, Form form) {
