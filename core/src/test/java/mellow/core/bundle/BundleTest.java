@@ -64,6 +64,15 @@ class BundleTest {
     }
 
     @Test
+    void whatOnlyTheSourceSaysIsBorrowedFromItAndWhatNobodySaysIsAbsent() {
+        say(EN, 1, "a", "other", "A").say(FI, 2, "b", "other", "B");
+        ProductLanguages german = ProductLanguages.of(product.all(), DE, EN, Map.of());
+        Bundle bundle = Bundle.of(german, DE, EN, true, one -> texts.getOrDefault(one, Map.of()));
+        assertThat(bundle.texts()).isEqualTo(Map.of("a", "A"));
+        assertThat(bundle.borrowed()).isEqualTo(Map.of("a", "en"));
+    }
+
+    @Test
     void whatChangedAndWhatWentIsToldAndNothingElse() {
         say(EN, 1, "a", "other", "A").say(EN, 2, "b", "other", "B").say(EN, 3, "c", "other", "C");
         say(FI, 2, "b", "other", "B");

@@ -183,26 +183,27 @@ class XliffStructureTest {
         String tail =
                 second ? "</%1$sfile></%1$sxliff>\n".formatted(p) : "</%1$sbody></%1$sfile></%1$sxliff>\n".formatted(p);
         XliffFormat format = second ? XliffFormat.SECOND : XliffFormat.FIRST;
-        byte[] file = (head + unit + tail).getBytes(StandardCharsets.UTF_8);
-        for (int after : new int[] {0, -1}) {
+        for (String there : List.of(unit, "")) {
+            byte[] file = (head + there + tail).getBytes(StandardCharsets.UTF_8);
             var patch = format.read("a.xlf", file, ReadOptions.AUTOMATIC).patch();
             EntryList added = entries();
             for (int i = 0; i < added.size(); i++) {
-                patch.insert(after, added.entry(i));
+                patch.insert(there.isEmpty() ? -1 : 0, added.entry(i));
             }
             ByteArrayOutputStream out = new ByteArrayOutputStream();
             patch.writeTo(out);
             DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
             factory.setNamespaceAware(true);
             Document document = factory.newDocumentBuilder().parse(new ByteArrayInputStream(out.toByteArray()));
-            assertThat(all(document, space, second ? "unit" : "trans-unit")).hasSize(7);
+            int before = there.isEmpty() ? 0 : 1;
+            assertThat(all(document, space, second ? "unit" : "trans-unit")).hasSize(6 + before);
             assertThat(all(document, space, "target")).hasSize(6);
             assertThat(all(document, "*", "*"))
                     .extracting(Node::getNamespaceURI)
                     .containsOnly(space);
             assertThat(format.read("a.xlf", out.toByteArray(), ReadOptions.AUTOMATIC)
                             .size())
-                    .isEqualTo(6);
+                    .isEqualTo(5 + before);
             assertThat(out.toString(StandardCharsets.UTF_8)).startsWith(head).endsWith(tail);
         }
     }
