@@ -151,7 +151,7 @@ function Choices({ slug, choice, busy, onSave }: ChoicesProps) {
       {choice.served && (
         <pre className="mono">{`GET ${window.location.origin}/api/bundles/${slug}\nGET ${window.location.origin}/api/bundles/${slug}/de`}</pre>
       )}
-      <Button type="submit" variant="contained" disabled={busy || !changed}>
+      <Button type="submit" variant="contained" disabled={busy || !changed} sx={{ justifySelf: "start" }}>
         {t("save")}
       </Button>
     </form>
