@@ -29,16 +29,15 @@ export function BundlesDialog({ slug, onClose }: { slug: string; onClose: () => 
   const [wrong, setWrong] = useState("");
   const [busy, setBusy] = useState(false);
   const desk = useQuery({ queryKey, queryFn: ({ signal }) => ask<Schemas["BundleDesk"]>(address, { signal }) });
-  const doing = (work: () => Promise<Schemas["BundleDesk"]>) => {
+  const doing = (work: () => Promise<Schemas["BundleDesk"]>, done?: (now: Schemas["BundleDesk"]) => void) => {
     setWrong("");
     setBusy(true);
     work()
-      .then((now) => queries.setQueryData(queryKey, now))
-      .catch((failure: unknown) => {
-        setWrong(sentenceOf(failure));
-        // Somebody else may have changed what was shown.
-        return queries.invalidateQueries({ queryKey });
+      .then((now) => {
+        queries.setQueryData(queryKey, now);
+        done?.(now);
       })
+      .catch((failure: unknown) => setWrong(sentenceOf(failure)))
       .finally(() => setBusy(false));
   };
   const make = (name: string, days: number, live: boolean) =>
@@ -49,11 +48,11 @@ export function BundlesDialog({ slug, onClose }: { slug: string; onClose: () => 
     });
   const { choice, tokens = [] } = desk.data ?? {};
   return (
-    // A press beside it must not lose what is shown only once.
+    // A press beside it must not lose what is shown only once, nor what is about to be.
     <Dialog
       open
       onClose={() => {
-        if (!secret) onClose();
+        if (!secret && !busy) onClose();
       }}
       fullWidth
       maxWidth="md"
@@ -65,11 +64,15 @@ export function BundlesDialog({ slug, onClose }: { slug: string; onClose: () => 
         {desk.error && <Alert severity="error">{sentenceOf(desk.error)}</Alert>}
         {choice && (
           <Choices
-            key={choice.version}
             slug={slug}
             choice={choice}
             busy={busy}
-            onSave={(wanted) => doing(() => ask(address, { method: "PUT", json: wanted }))}
+            onSave={(wanted, done) =>
+              doing(
+                () => ask(address, { method: "PUT", json: wanted }),
+                (now) => done(now.choice),
+              )
+            }
           />
         )}
         {choice && <h3>{t("bundles.tokens")}</h3>}
@@ -116,10 +119,12 @@ interface ChoicesProps {
   slug: string;
   choice: Choice;
   busy: boolean;
-  onSave: (wanted: Choice) => void;
+  onSave: (wanted: Choice, done: (now: Choice) => void) => void;
 }
 
-function Choices({ slug, choice, busy, onSave }: ChoicesProps) {
+/** What is typed here stays through slow and refused replies; it is changed against what was seen, whatever was read anew since. */
+function Choices({ slug, choice: first, busy, onSave }: ChoicesProps) {
+  const [choice, setChoice] = useState(first);
   const [served, setServed] = useState(choice.served);
   const [open, setOpen] = useState(choice.open);
   const [origins, setOrigins] = useState(choice.origins.join("\n"));
@@ -127,7 +132,7 @@ function Choices({ slug, choice, busy, onSave }: ChoicesProps) {
   const changed = served !== choice.served || open !== choice.open || wanted.join("\n") !== choice.origins.join("\n");
   const save = (event: FormEvent) => {
     event.preventDefault();
-    onSave({ served, open, origins: wanted, version: choice.version });
+    onSave({ served, open, origins: wanted, version: choice.version }, setChoice);
   };
   return (
     <form className="entry-form" onSubmit={save}>

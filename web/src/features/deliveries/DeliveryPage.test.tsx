@@ -266,6 +266,23 @@ describe("the deliveries of a product", () => {
     expect(await dialog.findByText("No token yet.")).toBeInTheDocument();
   });
 
+  it("keep what is typed for a product's texts when somebody else was quicker", async () => {
+    const choice = { served: true, open: false, origins: [], version: 3 };
+    const asked = open({
+      "GET /api/products/panel/bundles": { choice, tokens: [] },
+      "PUT /api/products/panel/bundles": refusal(409, "changed-meanwhile", "This was changed meanwhile"),
+    });
+    await userEvent.click(await screen.findByRole("button", { name: "Let the product fetch its texts" }));
+    const dialog = within(await screen.findByRole("dialog"));
+    await userEvent.type(await dialog.findByLabelText("Pages that may read the answers"), "https://ferry.example");
+    await userEvent.click(dialog.getByRole("button", { name: "Save" }));
+    expect(await dialog.findByText("This was changed meanwhile")).toBeInTheDocument();
+    expect(dialog.getByLabelText("Pages that may read the answers")).toHaveValue("https://ferry.example");
+    await userEvent.click(dialog.getByRole("button", { name: "Save" }));
+    await waitFor(() => expect(asked.filter((one) => one.method === "PUT")).toHaveLength(2));
+    expect(asked.filter((one) => one.method === "PUT")[1]?.json).toMatchObject({ version: 3 });
+  });
+
   it("show what a recipe would make while one chooses, and keep it", async () => {
     const asked = open({
       "POST /api/products/panel/recipes/example": [{ path: "texts.csv", begins: "key,fi\nramp.up,Ylös" }],
