@@ -3,7 +3,6 @@ package mellow.server.bundle;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.security.SecureRandom;
 import java.sql.Array;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -11,7 +10,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
-import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -19,6 +17,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mellow.server.common.Hashes;
 import mellow.server.common.Refusal;
+import mellow.server.common.Secrets;
 import mellow.server.people.PeopleService;
 import mellow.server.product.ProductService;
 import org.jspecify.annotations.Nullable;
@@ -41,7 +40,6 @@ class BundleSettings {
     private final PeopleService people;
     private final ProductService products;
     private final Clock clock;
-    private final SecureRandom random = new SecureRandom();
 
     BundleSettings(JdbcClient jdbc, PeopleService people, ProductService products, Clock clock) {
         this.jdbc = jdbc;
@@ -208,9 +206,7 @@ class BundleSettings {
                     "A product has at most {most} tokens; end those that nobody uses.",
                     Map.of("most", MOST_TOKENS));
         }
-        byte[] bytes = new byte[SECRET_BYTES];
-        random.nextBytes(bytes);
-        String secret = PREFIX + Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        String secret = PREFIX + Secrets.made(SECRET_BYTES);
         Instant now = clock.instant();
         jdbc.sql(
                         """

@@ -2,12 +2,10 @@ package mellow.server.delivery;
 
 import java.net.URI;
 import java.net.URISyntaxException;
-import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -16,6 +14,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import mellow.server.common.Refusal;
+import mellow.server.common.Secrets;
 import mellow.server.people.PeopleService;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.ProductReply;
@@ -45,7 +44,6 @@ class Webhooks {
     private final JdbcClient jdbc;
     private final Clock clock;
     private final Set<String> hosts;
-    private final SecureRandom random = new SecureRandom();
 
     Webhooks(
             ProductService products,
@@ -162,9 +160,7 @@ class Webhooks {
             throw Refusal.unacceptable(
                     "many-webhooks", "At most {most} programs are told of a product.", Map.of("most", MOST));
         }
-        byte[] bytes = new byte[SECRET_BYTES];
-        random.nextBytes(bytes);
-        String secret = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        String secret = Secrets.made(SECRET_BYTES);
         long id = jdbc.sql(
                         "insert into webhook (product_id, address, secret, person_id, made_at) values (:product, :address, :secret, :person, :at) returning id")
                 .param("product", product)

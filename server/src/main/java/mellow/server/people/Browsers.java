@@ -3,14 +3,13 @@ package mellow.server.people;
 import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
-import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.ZoneOffset;
 import java.util.Arrays;
-import java.util.Base64;
 import java.util.Optional;
 import mellow.server.common.Hashes;
+import mellow.server.common.Secrets;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseCookie;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -27,7 +26,6 @@ class Browsers {
 
     private final JdbcClient jdbc;
     private final Clock clock;
-    private final SecureRandom random = new SecureRandom();
 
     Browsers(JdbcClient jdbc, Clock clock) {
         this.jdbc = jdbc;
@@ -78,9 +76,7 @@ class Browsers {
     }
 
     private String newToken() {
-        byte[] bytes = new byte[TOKEN_BYTES];
-        random.nextBytes(bytes);
-        return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        return Secrets.made(TOKEN_BYTES);
     }
 
     private static Optional<String> token(HttpServletRequest request) {

@@ -1,16 +1,15 @@
 package mellow.server.people;
 
-import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
-import java.util.Base64;
 import java.util.HashMap;
 import java.util.Map;
 import mellow.server.common.Hashes;
 import mellow.server.common.Refusal;
+import mellow.server.common.Secrets;
 import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
@@ -34,7 +33,6 @@ class Invitations {
 
     private final JdbcClient jdbc;
     private final Clock clock;
-    private final SecureRandom random = new SecureRandom();
 
     Invitations(JdbcClient jdbc, Clock clock) {
         this.jdbc = jdbc;
@@ -47,9 +45,7 @@ class Invitations {
     /** Makes one; earlier ones of the person no longer hold. */
     Invitation make(long by, long person) {
         use(person);
-        byte[] bytes = new byte[TOKEN_BYTES];
-        random.nextBytes(bytes);
-        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        String token = Secrets.made(TOKEN_BYTES);
         Instant until = clock.instant().plus(LASTS);
         jdbc.sql(MAKE)
                 .param("hash", Hashes.sha256(token))

@@ -1,17 +1,16 @@
 package mellow.server.token;
 
-import java.security.SecureRandom;
 import java.sql.Types;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
-import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import mellow.server.common.Hashes;
 import mellow.server.common.Refusal;
+import mellow.server.common.Secrets;
 import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
 import mellow.server.table.TableService;
@@ -45,7 +44,6 @@ class TokenService {
     private final PeopleService people;
     private final TableService tables;
     private final Clock clock;
-    private final SecureRandom random = new SecureRandom();
 
     TokenService(JdbcClient jdbc, PeopleService people, TableService tables, Clock clock) {
         this.jdbc = jdbc;
@@ -98,9 +96,7 @@ class TokenService {
             throw Refusal.unacceptable(
                     "no-use", "A token has to be good for something: taking in, sending out or both.");
         }
-        byte[] bytes = new byte[SECRET_BYTES];
-        random.nextBytes(bytes);
-        String secret = PREFIX + Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        String secret = PREFIX + Secrets.made(SECRET_BYTES);
         Instant now = clock.instant();
         jdbc.sql(
                         """
