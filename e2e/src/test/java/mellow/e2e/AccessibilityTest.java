@@ -147,6 +147,7 @@ class AccessibilityTest {
         "/deliveries/ramp-bilge-panel, Gates and schedule",
         "/deliveries/ramp-bilge-panel, Tell a program",
         "/deliveries/ramp-bilge-panel, Recall",
+        "/deliveries/ramp-bilge-panel, Let the product fetch its texts",
         "/ledger?table=ramp-panel&in=de, Send out"
     })
     void nothingInDialogs(String path, String button) {

@@ -35,6 +35,7 @@ record ApartServer(Process process, int port) implements AutoCloseable {
         ProcessBuilder builder = new ProcessBuilder(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx512m",
+                "-XX:TieredStopAtLevel=1",
                 "-cp",
                 System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
                 "mellow.server.launch.Mellow",

@@ -87,7 +87,7 @@ class ContributionTest extends ServerTest {
         return ledger.ask(Long.class, "select max(id) from offer");
     }
 
-    /** Of Lina's German offers: one settled after an hour, one amended after three, one returned after two, one drafted and settled, one waits. */
+    /** Of Lina's German offers: one settled after an hour, one amended after three, one returned after two, one drafted and settled at once, one waits. */
     private void work() {
         long up = offer("up", "de", 0, "Rampe auf", null);
         long down = offer("down", "de", 0, "Rampe runter", null);
@@ -101,6 +101,7 @@ class ContributionTest extends ServerTest {
         answeredAfter(up, 1);
         answeredAfter(down, 3);
         answeredAfter(stop, 2);
+        answeredAfter(draft, 0);
     }
 
     private void answeredAfter(long offer, int hours) {
