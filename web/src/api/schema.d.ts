@@ -132,6 +132,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bundles/{product}/{asked}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cells/changes": {
         parameters: {
             query?: never;
@@ -1204,6 +1220,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{slug}/bundles/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["use"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{slug}/checks": {
         parameters: {
             query?: never;
@@ -1812,6 +1844,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shown/{product}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{product}/{asked}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["badge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/standing": {
         parameters: {
             query?: never;
@@ -2222,6 +2286,7 @@ export interface components {
             open: boolean;
             origins: string[];
             served: boolean;
+            shown: boolean;
             /** Format: int32 */
             version: number;
         };
@@ -3877,6 +3942,42 @@ export interface components {
             lowered: string[];
             refused: string[];
         };
+        Use: {
+            byDay: components["schemas"]["UseDay"][];
+            /** Format: int32 */
+            days: number;
+            rows: components["schemas"]["UseRow"][];
+        };
+        UseDay: {
+            /** Format: int64 */
+            answered: number;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date */
+            day: string;
+            /** Format: int64 */
+            refused: number;
+            /** Format: int64 */
+            unchanged: number;
+        };
+        UseRow: {
+            /** Format: int64 */
+            answered: number;
+            /** Format: int64 */
+            bytes: number;
+            ended: boolean;
+            language: string;
+            /** Format: date-time */
+            last: string;
+            name?: string;
+            /** Format: int64 */
+            refused: number;
+            /** Format: int64 */
+            token: number;
+            /** Format: int64 */
+            unchanged: number;
+            what: string;
+        };
         Wanted: {
             /** Format: int32 */
             after?: number;
@@ -4096,6 +4197,7 @@ export interface operations {
                 number?: number;
                 since?: number;
                 live?: boolean;
+                offered?: boolean;
                 languages?: string;
                 path?: string;
             };
@@ -4114,6 +4216,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    events: {
+        parameters: {
+            query?: {
+                form?: string;
+                whole?: boolean;
+                offered?: boolean;
+                languages?: string;
+                path?: string;
+            };
+            header?: never;
+            path: {
+                product: string;
+                asked: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SseEmitter"];
+                };
             };
         };
     };
@@ -5994,6 +6125,30 @@ export interface operations {
             };
         };
     };
+    use: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Use"];
+                };
+            };
+        };
+    };
     ofProduct: {
         parameters: {
             query?: never;
@@ -7094,6 +7249,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    table: {
+        parameters: {
+            query?: {
+                theme?: string;
+            };
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    badge: {
+        parameters: {
+            query?: {
+                theme?: string;
+            };
+            header?: never;
+            path: {
+                product: string;
+                asked: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
             };
         };
     };

@@ -29,6 +29,7 @@ const InvitationPage = page(async () => (await import("../features/people/Invita
 const PeoplePage = page(async () => (await import("../features/people/PeoplePage")).PeoplePage);
 const ReviewPage = page(async () => (await import("../features/review/ReviewPage")).ReviewPage);
 const DeliveriesPage = page(async () => (await import("../features/deliveries/DeliveriesPage")).DeliveriesPage);
+const AskedPage = page(async () => (await import("../features/deliveries/AskedPage")).AskedPage);
 const DeliveryPage = page(async () => (await import("../features/deliveries/DeliveryPage")).DeliveryPage);
 const ProductPage = page(async () => (await import("../features/deliveries/ProductPage")).ProductPage);
 const ProductsPage = page(async () => (await import("../features/settings/ProductsPage")).ProductsPage);
@@ -86,6 +87,7 @@ export function App() {
           <Route path="/products/:slug" element={<ProductPage me={person} />} />
           <Route path="/deliveries" element={<DeliveriesPage />} />
           <Route path="/deliveries/:slug" element={<DeliveryPage me={person} />} />
+          <Route path="/deliveries/:slug/asked" element={<AskedPage />} />
           <Route path="/tables/:slug" element={<TablePage me={person} />} />
           <Route path="/ledger" element={<LedgerPage me={person} />} />
           <Route path="/intake" element={<IntakeListPage />} />

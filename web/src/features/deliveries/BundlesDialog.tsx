@@ -12,6 +12,7 @@ import {
 } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
+import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { moment, t, when } from "../../words/words";
 import { DELIVERIES } from "./useDeliveries";
@@ -109,6 +110,9 @@ export function BundlesDialog({ slug, onClose }: { slug: string; onClose: () => 
         {wrong && <Alert severity="error">{wrong}</Alert>}
       </DialogContent>
       <DialogActions>
+        <Button component={Link} to={`/deliveries/${slug}/asked`}>
+          {t("bundles.asked")}
+        </Button>
         <Button onClick={onClose}>{t("close")}</Button>
       </DialogActions>
     </Dialog>
@@ -127,12 +131,17 @@ function Choices({ slug, choice: first, busy, onSave }: ChoicesProps) {
   const [choice, setChoice] = useState(first);
   const [served, setServed] = useState(choice.served);
   const [open, setOpen] = useState(choice.open);
+  const [shown, setShown] = useState(choice.shown);
   const [origins, setOrigins] = useState(choice.origins.join("\n"));
   const wanted = origins.split(/\s+/).filter((one) => one !== "");
-  const changed = served !== choice.served || open !== choice.open || wanted.join("\n") !== choice.origins.join("\n");
+  const changed =
+    served !== choice.served ||
+    open !== choice.open ||
+    shown !== choice.shown ||
+    wanted.join("\n") !== choice.origins.join("\n");
   const save = (event: FormEvent) => {
     event.preventDefault();
-    onSave({ served, open, origins: wanted, version: choice.version }, setChoice);
+    onSave({ served, open, origins: wanted, shown, version: choice.version }, setChoice);
   };
   return (
     <form className="entry-form" onSubmit={save}>
@@ -155,6 +164,16 @@ function Choices({ slug, choice: first, busy, onSave }: ChoicesProps) {
       />
       {choice.served && (
         <pre className="mono">{`GET ${window.location.origin}/api/bundles/${slug}\nGET ${window.location.origin}/api/bundles/${slug}/de`}</pre>
+      )}
+      <FormControlLabel
+        label={t("bundles.shown")}
+        control={<Checkbox size="small" checked={shown} onChange={(_, on) => setShown(on)} />}
+      />
+      {choice.shown && (
+        <>
+          <p className="soft">{t("bundles.shownWords")}</p>
+          <pre className="mono">{`<img src="${window.location.origin}/api/shown/${slug}/de.svg" alt="${slug}: de">\n<iframe src="${window.location.origin}/api/shown/${slug}/table" title="${slug}"></iframe>`}</pre>
+        </>
       )}
       <Button type="submit" variant="contained" disabled={busy || !changed} sx={{ justifySelf: "start" }}>
         {t("save")}

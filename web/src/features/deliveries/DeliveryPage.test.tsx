@@ -225,7 +225,7 @@ describe("the deliveries of a product", () => {
   });
 
   it("let a product fetch its texts: switched on, for pages, with a token that is shown once", async () => {
-    const choice = { served: false, open: false, origins: [], version: 3 };
+    const choice = { served: false, open: false, origins: [], shown: false, version: 3 };
     const token = {
       id: 7,
       name: "Bridge app",
@@ -237,7 +237,7 @@ describe("the deliveries of a product", () => {
     const asked = open({
       "GET /api/products/panel/bundles": { choice, tokens: [] },
       "PUT /api/products/panel/bundles": {
-        choice: { ...choice, served: true, origins: ["https://ferry.example"], version: 4 },
+        choice: { ...choice, served: true, origins: ["https://ferry.example"], shown: true, version: 4 },
         tokens: [],
       },
       "POST /api/products/panel/bundles/tokens": { secret: "bundle-once", desk: { choice, tokens: [token] } },
@@ -247,12 +247,16 @@ describe("the deliveries of a product", () => {
     const dialog = within(await screen.findByRole("dialog"));
     await userEvent.click(await dialog.findByLabelText("Answer when this product asks"));
     await userEvent.type(dialog.getByLabelText("Pages that may read the answers"), "https://ferry.example");
+    await userEvent.click(dialog.getByLabelText("Show anybody how far its languages are"));
     await userEvent.click(dialog.getByRole("button", { name: "Save" }));
     expect(await dialog.findByText(/api\/bundles\/panel\/de/)).toBeInTheDocument();
+    expect(dialog.getByText(/api\/shown\/panel\/table/)).toBeInTheDocument();
+    expect(dialog.getByRole("link", { name: "Who asked for what" })).toHaveAttribute("href", "/deliveries/panel/asked");
     expect(asked.find((one) => one.method === "PUT")?.json).toEqual({
       served: true,
       open: false,
       origins: ["https://ferry.example"],
+      shown: true,
       version: 3,
     });
     await userEvent.type(dialog.getByLabelText("A token for"), "Bridge app");
@@ -267,7 +271,7 @@ describe("the deliveries of a product", () => {
   });
 
   it("keep what is typed for a product's texts when somebody else was quicker", async () => {
-    const choice = { served: true, open: false, origins: [], version: 3 };
+    const choice = { served: true, open: false, origins: [], shown: false, version: 3 };
     const asked = open({
       "GET /api/products/panel/bundles": { choice, tokens: [] },
       "PUT /api/products/panel/bundles": refusal(409, "changed-meanwhile", "This was changed meanwhile"),

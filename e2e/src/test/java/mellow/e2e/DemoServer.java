@@ -78,6 +78,11 @@ final class DemoServer {
                                 + access.get("spring.datasource.password") + "@");
     }
 
+    /** A part of the first server. */
+    static <T> T part(Class<T> type) {
+        return FIRST.getBean(type);
+    }
+
     /** Takes a file in as the demo's coordinator, all of it settled. */
     static void takeIn(String table, String name, byte[] content) {
         takeIn("mirja", table, name, content, Arrival.SETTLED);

@@ -20,8 +20,9 @@ import org.jspecify.annotations.Nullable;
  *
  * @param texts by name: a plain text, or its forms by their names
  * @param borrowed the language of each text that is not in the language itself, whose plural rules hold for it; empty where nothing is borrowed
+ * @param offered names of the texts that are only offered
  */
-public record Bundle(Map<String, Object> texts, Map<String, String> borrowed) {
+public record Bundle(Map<String, Object> texts, Map<String, String> borrowed, Set<String> offered) {
 
     /** Readers of JSON give up on levels without end. */
     private static final int DEEPEST = 100;
@@ -53,7 +54,7 @@ public record Bundle(Map<String, Object> texts, Map<String, String> borrowed) {
             known.put(tag, of);
             entries.addAll(of.keySet());
         }
-        Bundle bundle = new Bundle(new LinkedHashMap<>(), new LinkedHashMap<>());
+        Bundle bundle = empty();
         for (long entry : entries) {
             Function<LanguageTag, FileText> inForce =
                     tag -> text(known.getOrDefault(tag, Map.of()).get(entry));
@@ -67,6 +68,10 @@ public record Bundle(Map<String, Object> texts, Map<String, String> borrowed) {
             }
         }
         return bundle;
+    }
+
+    private static Bundle empty() {
+        return new Bundle(new LinkedHashMap<>(), new LinkedHashMap<>(), new LinkedHashSet<>());
     }
 
     private static FileText text(@Nullable BundleText text) {
@@ -83,6 +88,9 @@ public record Bundle(Map<String, Object> texts, Map<String, String> borrowed) {
         if (from != null) {
             borrowed.put(text.name(), from.value());
         }
+        if (text.offered()) {
+            offered.add(text.name());
+        }
     }
 
     /**
@@ -91,19 +99,29 @@ public record Bundle(Map<String, Object> texts, Map<String, String> borrowed) {
      * @param changed what is new or says something else now
      * @param gone names that are no more
      */
-    public record Change(Bundle changed, List<String> gone) {}
+    public record Change(Bundle changed, List<String> gone) {
+
+        /** Whether there is nothing to tell. */
+        public boolean isNone() {
+            return changed.texts.isEmpty() && gone.isEmpty();
+        }
+    }
 
     /** What changed since a former bundle. */
     public Change since(Bundle former) {
-        Bundle changed = new Bundle(new LinkedHashMap<>(), new LinkedHashMap<>());
+        Bundle changed = empty();
         texts.forEach((name, value) -> {
             boolean same = value.equals(former.texts.get(name))
-                    && Objects.equals(borrowed.get(name), former.borrowed.get(name));
+                    && Objects.equals(borrowed.get(name), former.borrowed.get(name))
+                    && offered.contains(name) == former.offered.contains(name);
             if (!same) {
                 changed.texts.put(name, value);
                 String from = borrowed.get(name);
                 if (from != null) {
                     changed.borrowed.put(name, from);
+                }
+                if (offered.contains(name)) {
+                    changed.offered.add(name);
                 }
             }
         });

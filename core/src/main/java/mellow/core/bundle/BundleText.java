@@ -4,11 +4,17 @@ import java.util.SortedMap;
 import mellow.core.text.Text;
 
 /**
- * What is in force of an entry in a language.
+ * What is in force of an entry in a language, or would be.
  *
  * @param forms its text by form
+ * @param offered whether it is only offered
  */
-public record BundleText(String key, String context, SortedMap<String, String> forms) {
+public record BundleText(String key, String context, SortedMap<String, String> forms, boolean offered) {
+
+    /** What is in force. */
+    public BundleText(String key, String context, SortedMap<String, String> forms) {
+        this(key, context, forms, false);
+    }
 
     /** Between a context and a key, as in compiled catalogues (GNU gettext, "The Format of GNU MO Files"). */
     private static final char JOINED = '\u0004';

@@ -55,6 +55,21 @@ public final class LanguageResolver {
         }
     }
 
+    /**
+     * What somebody means who says one of: a number, a list of tags, a host, a tag.
+     *
+     * @param path of a page on the host
+     */
+    public Answer asked(String asked, String path) {
+        if (NUMBER.matcher(asked).matches()) {
+            return number(asked);
+        }
+        if (asked.contains(",")) {
+            return list(asked);
+        }
+        return asked.contains(".") || asked.contains(":") ? address(asked, path) : tag(asked);
+    }
+
     /** What a number in a register means: plain decimal digits, leading zeros allowed. */
     public Answer number(String asked) {
         List<Step> steps = asked(asked);

@@ -76,6 +76,9 @@ class Bodies {
     /** How a bundle is asked for. */
     record Form(boolean nested, boolean whole) {}
 
+    /** What texts of a language are told as they stand now. */
+    record Now(String slug, LanguageTag language, Form form, boolean offers) {}
+
     private record Known(ProductReply product, Spoken spoken) {}
 
     private record Key(
@@ -94,18 +97,32 @@ class Bodies {
      * A language of a product in its list.
      *
      * @param numbering the digits that it counts with
-     * @param hash of its whole flat bundle
+     * @param hash of its whole flat bundle, null while nothing was delivered
      */
     record ListedLanguage(
-            String tag, @Nullable Integer selector, String name, String direction, String numbering, String hash) {}
+            String tag,
+            @Nullable Integer selector,
+            String name,
+            String direction,
+            String numbering,
+            @Nullable String hash) {}
 
-    /** What a product may ask for: its languages that are not hidden, of the last delivery. */
-    record Listed(String product, String start, int delivery, Instant delivered, List<ListedLanguage> languages) {}
+    /**
+     * What a product may ask for: its languages that are not hidden, of the last delivery.
+     *
+     * @param delivery its number, null while nothing was delivered
+     */
+    record Listed(
+            String product,
+            String start,
+            @Nullable Integer delivery,
+            @Nullable Instant delivered,
+            List<ListedLanguage> languages) {}
 
-    /** The list of a product's languages. */
+    /** The list of a product's languages. Whoever sees texts that were not delivered yet sees it before the first delivery. */
     Body list(Granted granted, String slug) {
         Known known = known(granted, slug);
-        Snapshot last = last(granted);
+        Snapshot last = granted.live() ? delivered.last(granted.product().id()).orElse(null) : last(granted);
         List<ListedLanguage> all = new ArrayList<>();
         for (ProductLanguage one : known.spoken.languages().all()) {
             if (!one.hidden()) {
@@ -121,10 +138,15 @@ class Bodies {
                         name,
                         languages.describe(one.tag()).rightToLeft() ? "rtl" : "ltr",
                         Numbering.of(one.tag()),
-                        bundle(granted, slug, last, one.tag(), new Form(false, true)).hash));
+                        last == null ? null : bundle(granted, slug, last, one.tag(), new Form(false, true)).hash));
             }
         }
-        return body(new Listed(slug, known.spoken.languages().start().value(), last.number(), last.at(), all));
+        return body(new Listed(
+                slug,
+                known.spoken.languages().start().value(),
+                last == null ? null : last.number(),
+                last == null ? null : last.at(),
+                all));
     }
 
     /** The last delivery. */
@@ -155,7 +177,7 @@ class Bodies {
         return there != null ? there : inTurn(() -> kept.get(key, any -> making.get()));
     }
 
-    private Body inTurn(Supplier<Body> making) {
+    private <T> T inTurn(Supplier<T> making) {
         turns.acquireUninterruptibly();
         try {
             return making.get();
@@ -179,14 +201,41 @@ class Bodies {
     }
 
     /** All texts of a language as they would be delivered now; it is made anew each time. */
-    Body live(Granted granted, String slug, LanguageTag language, Form form) {
-        Spoken spoken = spoken(granted, slug);
-        return inTurn(() -> told(
-                slug,
-                language,
-                null,
-                Bundle.of(spoken.languages(), language, spoken.source(), form.whole, tag -> delivered.now(slug, tag)),
-                form));
+    Body live(Granted granted, Now now) {
+        return inTurn(() -> body(told(now, makeNow(granted, now))));
+    }
+
+    /** The same before it is told. */
+    Bundle now(Granted granted, Now now) {
+        return inTurn(() -> makeNow(granted, now));
+    }
+
+    private Bundle makeNow(Granted granted, Now now) {
+        Spoken spoken = spoken(granted, now.slug);
+        return Bundle.of(
+                spoken.languages(),
+                now.language,
+                spoken.source(),
+                now.form.whole,
+                tag -> delivered.now(now.slug, tag, now.offers));
+    }
+
+    /** What is told of texts as they stand now. */
+    Map<String, Object> told(Now now, Bundle bundle) {
+        Map<String, Object> all = head(now.slug, now.language, null);
+        all.put("texts", texts(bundle, now.form));
+        all.put("borrowed", bundle.borrowed());
+        if (now.offers) {
+            all.put("offered", bundle.offered());
+        }
+        return all;
+    }
+
+    /** What is told of what changed since somebody was told. */
+    Map<String, Object> told(Now now, Bundle.Change change) {
+        Map<String, Object> all = told(now, change.changed());
+        all.put("gone", change.gone());
+        return all;
     }
 
     private Bundle made(Granted granted, String slug, Snapshot of, LanguageTag language, Form form) {
@@ -194,7 +243,7 @@ class Bodies {
         return Bundle.of(spoken.languages(), language, spoken.source(), form.whole, tag -> delivered.texts(of, tag));
     }
 
-    private static Body told(String slug, LanguageTag language, @Nullable Snapshot of, Bundle bundle, Form form) {
+    private static Body told(String slug, LanguageTag language, Snapshot of, Bundle bundle, Form form) {
         Map<String, Object> all = head(slug, language, of);
         all.put("texts", texts(bundle, form));
         all.put("borrowed", bundle.borrowed());

@@ -7,8 +7,10 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import mellow.server.common.Hashes;
 import org.jspecify.annotations.Nullable;
@@ -36,6 +38,14 @@ class BundleAccess {
             left join product p on p.slug = :slug and p.removed_at is null and exists (select 1 from bundle_setting s where s.product_id = p.id and s.served)
             left join bundle_setting s on s.product_id = p.id
             left join bundle_token t on t.hash = :hash and t.product_id = p.id and t.ended_at is null and t.expires_at > :now
+            """;
+
+    private static final String MAY_STAY =
+            """
+            select x.n::int - 1 from unnest(:tokens::bigint[], :versions::int[]) with ordinality x (token, version, n)
+            join bundle_token t on t.id = x.token and t.live and t.ended_at is null and t.expires_at > :now
+            join product p on p.id = t.product_id and p.removed_at is null and p.version = x.version
+            join bundle_setting s on s.product_id = p.id and s.served
             """;
 
     private final JdbcClient jdbc;
@@ -68,17 +78,25 @@ class BundleAccess {
      *
      * @param open whether anybody may ask
      * @param live whether texts may be told that were not delivered yet
+     * @param token its number, {@value #NOBODY} where none was needed
      * @param who the token or the address, to count requests by
      */
-    record Granted(ProductAt product, boolean open, boolean live, String who) {}
+    record Granted(ProductAt product, boolean open, boolean live, long token, String who) {}
+
+    /** The number of no token. */
+    static final long NOBODY = 0;
 
     /**
      * What came of asking.
      *
      * @param granted empty where it may not be told
+     * @param product the number of one that is served, whether it may be told or not
      * @param origins whose pages may read the answer, whatever it is
      */
-    record Access(Optional<Granted> granted, List<String> origins) {}
+    record Access(Optional<Granted> granted, Optional<Long> product, List<String> origins) {}
+
+    /** Someone who goes on listening: a token, and the product as it was when the listening began. */
+    record Seat(long token, ProductAt product) {}
 
     /** Looks at a request with a secret, null for none. */
     @Transactional
@@ -91,7 +109,7 @@ class BundleAccess {
                 .query((row, n) -> {
                     long product = row.getLong("id");
                     if (row.wasNull()) {
-                        return new Access(Optional.empty(), List.of());
+                        return new Access(Optional.empty(), Optional.empty(), List.of());
                     }
                     List<String> origins = BundleSettings.origins(row);
                     long token = row.getLong("token");
@@ -117,11 +135,26 @@ class BundleAccess {
                                                     row.getInt("version")),
                                             open,
                                             known && row.getBoolean("live"),
+                                            known ? token : NOBODY,
                                             known ? "token " + token : address))
                                     : Optional.empty(),
+                            Optional.of(product),
                             origins);
                 })
                 .single();
+    }
+
+    /** The places in {@code seats} of those who may go on. */
+    @Transactional(readOnly = true)
+    Set<Integer> mayStay(List<Seat> seats) {
+        return new HashSet<>(jdbc.sql(MAY_STAY)
+                .param("tokens", seats.stream().map(Seat::token).toArray(Long[]::new))
+                .param(
+                        "versions",
+                        seats.stream().map(seat -> seat.product.version).toArray(Integer[]::new))
+                .param("now", clock.instant().atOffset(ZoneOffset.UTC))
+                .query(Integer.class)
+                .list());
     }
 
     private void used(long token, @Nullable Instant before, Instant now) {

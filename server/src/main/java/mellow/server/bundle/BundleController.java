@@ -7,15 +7,18 @@ import java.util.Enumeration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
-import java.util.regex.Pattern;
+import java.util.function.Supplier;
 import mellow.core.delivery.UndeliverableException;
 import mellow.core.language.LanguageTag;
 import mellow.core.product.LanguageResolver;
 import mellow.server.bundle.Bodies.Body;
 import mellow.server.bundle.Bodies.Form;
+import mellow.server.bundle.Bodies.Now;
 import mellow.server.bundle.BundleAccess.Access;
 import mellow.server.bundle.BundleAccess.Granted;
 import mellow.server.bundle.BundleAccess.Limit;
+import mellow.server.bundle.BundleUse.Asker;
+import mellow.server.bundle.BundleUse.Wish;
 import mellow.server.common.ProblemWriter;
 import mellow.server.common.Refusal;
 import mellow.server.delivery.DeliveredTexts.Snapshot;
@@ -28,6 +31,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /** The texts of running products: whole languages, or what changed of them, as JSON that caches may keep (RFC 9110, RFC 9111). */
 @RestController
@@ -35,17 +39,20 @@ import org.springframework.web.bind.annotation.RestController;
 class BundleController {
 
     private static final String BEARER = "Bearer ";
-    private static final Pattern NUMBER = Pattern.compile("[0-9]+");
     /** Fresh for a minute, and then still told while it is asked anew (RFC 5861 §3). */
     private static final String KEPT = "max-age=60, stale-while-revalidate=600";
 
     private final BundleAccess access;
     private final Bodies bodies;
+    private final LiveBundles live;
+    private final BundleUse use;
     private final ProblemWriter problems;
 
-    BundleController(BundleAccess access, Bodies bodies, ProblemWriter problems) {
+    BundleController(BundleAccess access, Bodies bodies, LiveBundles live, BundleUse use, ProblemWriter problems) {
         this.access = access;
         this.bodies = bodies;
+        this.live = live;
+        this.use = use;
         this.problems = problems;
     }
 
@@ -53,7 +60,8 @@ class BundleController {
     @GetMapping("/{product}")
     void list(@PathVariable String product, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
-        answer(product, request, response, granted -> bodies.list(granted, product), KEPT);
+        Wish wish = new Wish("list", "");
+        answer(product, request, response, wish, granted -> new Told(wish, bodies.list(granted, product)), KEPT);
     }
 
     /**
@@ -65,6 +73,7 @@ class BundleController {
      * @param number of a delivery, the last one when absent
      * @param since the number of the delivery that is there already: only what changed is told
      * @param live whether texts are told as they are now; for tokens that are good for it
+     * @param offered whether, of live texts, those are told too that are only offered
      * @param languages a list of tags with weights (RFC 9110 §12.5.4)
      * @param path of a page on the host, for which the prefixes of languages count
      */
@@ -77,47 +86,116 @@ class BundleController {
             @RequestParam(required = false) @Nullable Integer number,
             @RequestParam(required = false) @Nullable Integer since,
             @RequestParam(defaultValue = "false") boolean live,
+            @RequestParam(defaultValue = "false") boolean offered,
             @RequestParam(required = false) @Nullable String languages,
             @RequestParam(defaultValue = "/") String path,
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
+        String what = live ? "live" : since == null ? "texts" : "changes";
         answer(
                 product,
                 request,
                 response,
+                new Wish(what, ""),
                 granted -> {
-                    if (!form.equals("flat") && !form.equals("nested")) {
-                        throw Refusal.unacceptable("unknown-form", "A bundle is flat or nested.");
-                    }
-                    Form as = new Form(form.equals("nested"), whole);
-                    LanguageTag language = asked.equals("*")
-                            ? resolver(granted, product)
-                                    .list(languages == null ? accepted(request, response) : languages)
-                                    .language()
-                            : language(resolver(granted, product), asked, path);
-                    if (live) {
-                        if (!granted.live()) {
-                            throw Refusal.forbidden(
-                                    "not-live",
-                                    "Texts that were not delivered yet need a token that is good for them.");
-                        }
-                        if (number != null || since != null) {
-                            throw Refusal.unacceptable(
-                                    "live-has-no-number", "Live texts are of no delivery; leave number and since out.");
-                        }
-                        return bodies.live(granted, product, language, as);
-                    }
-                    Snapshot of = number == null ? bodies.last(granted) : bodies.numbered(granted, number);
-                    return since == null
-                            ? bodies.bundle(granted, product, of, language, as)
-                            : bodies.change(granted, product, bodies.numbered(granted, since), of, language, as);
+                    Form as = form(form, whole);
+                    LanguageTag language = language(granted, product, asked, languages, path, request, response);
+                    return new Told(
+                            new Wish(what, language.value()),
+                            body(granted, new Now(product, language, as, offered), live, number, since));
                 },
                 live ? "no-cache" : KEPT);
     }
 
-    private LanguageResolver resolver(Granted granted, String product) {
-        return new LanguageResolver(bodies.spoken(granted, product).languages());
+    private Body body(Granted granted, Now now, boolean live, @Nullable Integer number, @Nullable Integer since) {
+        if (live) {
+            requireLive(granted);
+            if (number != null || since != null) {
+                throw Refusal.unacceptable(
+                        "live-has-no-number", "Live texts are of no delivery; leave number and since out.");
+            }
+            return bodies.live(granted, now);
+        }
+        if (now.offers()) {
+            throw Refusal.unacceptable(
+                    "offered-are-live", "What is only offered is delivered to nobody; ask for it with live=true.");
+        }
+        Snapshot of = number == null ? bodies.last(granted) : bodies.numbered(granted, number);
+        return since == null
+                ? bodies.bundle(granted, now.slug(), of, now.language(), now.form())
+                : bodies.change(granted, now.slug(), bodies.numbered(granted, since), of, now.language(), now.form());
+    }
+
+    private static void requireLive(Granted granted) {
+        if (!granted.live()) {
+            throw Refusal.forbidden(
+                    "not-live", "Texts that were not delivered yet need a token that is good for them.");
+        }
+    }
+
+    private static Form form(String form, boolean whole) {
+        if (!form.equals("flat") && !form.equals("nested")) {
+            throw Refusal.unacceptable("unknown-form", "A bundle is flat or nested.");
+        }
+        return new Form(form.equals("nested"), whole);
+    }
+
+    private LanguageTag language(
+            Granted granted,
+            String product,
+            String asked,
+            @Nullable String languages,
+            String path,
+            HttpServletRequest request,
+            HttpServletResponse response) {
+        LanguageResolver resolver =
+                new LanguageResolver(bodies.spoken(granted, product).languages());
+        return (asked.equals("*")
+                        ? resolver.list(languages == null ? accepted(request, response) : languages)
+                        : resolver.asked(asked, path))
+                .language();
+    }
+
+    /**
+     * Live texts, and what changes in them while it changes: server-sent events (the HTML standard, "Server-sent events"). The first one, "bundle", has all texts; each "change"
+     * has those that say something else now, and the names of those that are gone.
+     *
+     * @param asked as for texts
+     * @param form flat, or nested for levels at the dots of keys
+     * @param whole whether what is missing is borrowed
+     * @param offered whether those are told too that are only offered
+     * @param languages a list of tags with weights (RFC 9110 §12.5.4)
+     * @param path of a page on the host, for which the prefixes of languages count
+     */
+    @GetMapping("/{product}/{asked}/events")
+    @Nullable
+    SseEmitter events(
+            @PathVariable String product,
+            @PathVariable String asked,
+            @RequestParam(defaultValue = "flat") String form,
+            @RequestParam(defaultValue = "true") boolean whole,
+            @RequestParam(defaultValue = "false") boolean offered,
+            @RequestParam(required = false) @Nullable String languages,
+            @RequestParam(defaultValue = "/") String path,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws IOException {
+        Wish wish = new Wish("events", "");
+        Granted granted = granted(product, request, response, wish).orElse(null);
+        if (granted == null) {
+            return null;
+        }
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
+        Asker asker = new Asker(granted.product().id(), granted.token());
+        return counted(asker, wish, () -> {
+            Form as = form(form, whole);
+            requireLive(granted);
+            LanguageTag language = language(granted, product, asked, languages, path, request, response);
+            SseEmitter stream = live.listen(granted, new Now(product, language, as, offered));
+            use.answered(asker, new Wish("events", language.value()), 0);
+            return stream;
+        });
     }
 
     private static String accepted(HttpServletRequest request, HttpServletResponse response) {
@@ -125,49 +203,60 @@ class BundleController {
         return String.join(",", all(request, HttpHeaders.ACCEPT_LANGUAGE));
     }
 
-    private static LanguageTag language(LanguageResolver resolver, String asked, String path) {
-        LanguageResolver.Answer meant;
-        if (NUMBER.matcher(asked).matches()) {
-            meant = resolver.number(asked);
-        } else if (asked.contains(",")) {
-            meant = resolver.list(asked);
-        } else if (asked.contains(".") || asked.contains(":")) {
-            meant = resolver.address(asked, path);
-        } else {
-            meant = resolver.tag(asked);
-        }
-        return meant.language();
-    }
+    /** What is asked for, and the answer. */
+    private record Told(Wish wish, Body body) {}
 
     private void answer(
             String product,
             HttpServletRequest request,
             HttpServletResponse response,
-            Function<Granted, Body> body,
+            Wish wish,
+            Function<Granted, Told> making,
             String keep)
             throws IOException {
+        Granted granted = granted(product, request, response, wish).orElse(null);
+        if (granted == null) {
+            return;
+        }
+        Asker asker = new Asker(granted.product().id(), granted.token());
+        Told made = counted(asker, wish, () -> making.apply(granted));
+        write(made, asker, (granted.open() ? "public, " : "private, ") + keep, request, response);
+    }
+
+    /** What is made, or its refusal, which is counted. */
+    private <T> T counted(Asker asker, Wish wish, Supplier<T> making) {
+        try {
+            return making.get();
+        } catch (UndeliverableException stopped) {
+            use.refused(asker, wish);
+            throw Bodies.refused(stopped);
+        } catch (Refusal refused) {
+            use.refused(asker, wish);
+            throw refused;
+        }
+    }
+
+    /** Who may be answered; empty where the refusal is written already. */
+    private Optional<Granted> granted(
+            String product, HttpServletRequest request, HttpServletResponse response, Wish wish) throws IOException {
         Access found = access.look(product, secret(request), request.getRemoteAddr());
         Origins.tell(found, request, response);
         response.addHeader(HttpHeaders.VARY, HttpHeaders.AUTHORIZATION);
         response.addHeader(HttpHeaders.VARY, HttpHeaders.ACCEPT_ENCODING);
         Optional<Granted> granted = found.granted();
         if (granted.isEmpty()) {
+            found.product().ifPresent(number -> use.refused(new Asker(number, BundleUse.STRANGER), wish));
             refuse(access.refused(request.getRemoteAddr()), response);
-            return;
+            return granted;
         }
         Limit limit = access.asked(granted.get().who());
         tell(limit, response);
         if (limit.left() < 0) {
+            use.refused(new Asker(granted.get().product().id(), granted.get().token()), wish);
             tooMany(limit, response);
-            return;
+            return Optional.empty();
         }
-        Body made;
-        try {
-            made = body.apply(granted.get());
-        } catch (UndeliverableException stopped) {
-            throw Bodies.refused(stopped);
-        }
-        write(made, (granted.get().open() ? "public, " : "private, ") + keep, request, response);
+        return granted;
     }
 
     private static @Nullable String secret(HttpServletRequest request) {
@@ -210,14 +299,16 @@ class BundleController {
         response.setIntHeader("RateLimit-Reset", limit.seconds());
     }
 
-    private static void write(Body body, String keep, HttpServletRequest request, HttpServletResponse response)
+    private void write(Told told, Asker asker, String keep, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
+        Body body = told.body;
         boolean packed = takesGzip(request);
         String tag = '"' + body.hash() + (packed ? "-gzip" : "") + '"';
         response.setHeader(HttpHeaders.ETAG, tag);
         response.setHeader(HttpHeaders.CACHE_CONTROL, keep);
         if (isKnown(request, body)) {
             response.setStatus(HttpStatus.NOT_MODIFIED.value());
+            use.unchanged(asker, told.wish);
             return;
         }
         byte[] bytes = packed ? body.packed() : body.plain();
@@ -226,7 +317,9 @@ class BundleController {
         }
         response.setContentType(MediaType.APPLICATION_JSON_VALUE);
         response.setContentLength(bytes.length);
-        if (!request.getMethod().equals("HEAD")) {
+        boolean whole = !request.getMethod().equals("HEAD");
+        use.answered(asker, told.wish, whole ? bytes.length : 0);
+        if (whole) {
             response.getOutputStream().write(bytes);
         }
     }

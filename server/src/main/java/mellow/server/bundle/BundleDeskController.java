@@ -5,6 +5,7 @@ import mellow.server.bundle.BundleSettings.BundleChoice;
 import mellow.server.bundle.BundleSettings.BundleDesk;
 import mellow.server.bundle.BundleSettings.TokenEdit;
 import mellow.server.bundle.BundleSettings.TokenMade;
+import mellow.server.bundle.BundleUse.Use;
 import mellow.server.people.SignedIn;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -15,6 +16,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -25,8 +27,11 @@ class BundleDeskController {
 
     private final BundleSettings settings;
 
-    BundleDeskController(BundleSettings settings) {
+    private final BundleUse use;
+
+    BundleDeskController(BundleSettings settings, BundleUse use) {
         this.settings = settings;
+        this.use = use;
     }
 
     @GetMapping
@@ -51,5 +56,14 @@ class BundleDeskController {
     @DeleteMapping("/tokens/{id}")
     BundleDesk endToken(@PathVariable String slug, @PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         return settings.endToken(me.id(), slug, id);
+    }
+
+    /** What the product asked for in the last days. */
+    @GetMapping("/use")
+    Use use(
+            @PathVariable String slug,
+            @RequestParam(defaultValue = "30") int days,
+            @AuthenticationPrincipal SignedIn me) {
+        return use.of(me.id(), slug, days);
     }
 }

@@ -1,5 +1,6 @@
 package mellow.server.bundle;
 
+import jakarta.servlet.http.HttpServletRequest;
 import mellow.server.common.RequestPath;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -18,7 +19,7 @@ class BundleSecurity {
     @Bean
     @Order(0)
     SecurityFilterChain products(HttpSecurity http, Origins origins) throws Exception {
-        return http.securityMatcher(request -> RequestPath.of(request).startsWith("/api/bundles/"))
+        return http.securityMatcher(BundleSecurity::isOfProducts)
                 .csrf(AbstractHttpConfigurer::disable)
                 .cors(AbstractHttpConfigurer::disable)
                 .sessionManagement(sessions -> sessions.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
@@ -26,9 +27,15 @@ class BundleSecurity {
                         context -> context.securityContextRepository(new RequestAttributeSecurityContextRepository()))
                 .requestCache(cache -> cache.disable())
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll())
-                // Answers say themselves how long they may be kept.
-                .headers(headers -> headers.cacheControl(cache -> cache.disable()))
+                // Answers say themselves how long they may be kept, and which pages may have them in a frame.
+                .headers(headers ->
+                        headers.cacheControl(cache -> cache.disable()).frameOptions(frame -> frame.disable()))
                 .addFilterBefore(origins.filter(), AnonymousAuthenticationFilter.class)
                 .build();
+    }
+
+    private static boolean isOfProducts(HttpServletRequest request) {
+        String path = RequestPath.of(request);
+        return path.startsWith("/api/bundles/") || path.startsWith("/api/shown/");
     }
 }

@@ -27,7 +27,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Whether a product may ask for its texts over HTTP, with which tokens, and which pages may read the answers. Coordinators see and change it. */
 @Service
-class BundleSettings {
+public class BundleSettings {
 
     private static final String PREFIX = "bundle-";
     private static final Pattern ORIGIN = Pattern.compile(
@@ -54,11 +54,16 @@ class BundleSettings {
      * @param served whether anything is answered at all
      * @param open whether no token is needed
      * @param origins of pages whose scripts may read the answers, such as https://ferry.example; * for any
+     * @param shown whether anybody may see how far its languages are
      */
     record BundleChoice(
-            boolean served, boolean open, @NotNull @Size(max = 50) List<@NotBlank String> origins, int version) {
+            boolean served,
+            boolean open,
+            @NotNull @Size(max = 50) List<@NotBlank String> origins,
+            boolean shown,
+            int version) {
 
-        static final BundleChoice NONE = new BundleChoice(false, false, List.of(), 0);
+        static final BundleChoice NONE = new BundleChoice(false, false, List.of(), false, 0);
     }
 
     /**
@@ -121,9 +126,19 @@ class BundleSettings {
         return jdbc.sql("select * from bundle_setting where product_id = :product")
                 .param("product", product)
                 .query((row, n) -> new BundleChoice(
-                        row.getBoolean("served"), row.getBoolean("open"), origins(row), row.getInt("version")))
+                        row.getBoolean("served"),
+                        row.getBoolean("open"),
+                        origins(row),
+                        row.getBoolean("shown"),
+                        row.getInt("version")))
                 .optional()
                 .orElse(BundleChoice.NONE);
+    }
+
+    /** Lets a product be asked for by everybody, and shows how far it is; as a coordinator would. */
+    @Transactional
+    public void serve(long person, String slug) {
+        change(person, slug, new BundleChoice(true, true, List.of(), true, 0));
     }
 
     static List<String> origins(ResultSet row) throws SQLException {
@@ -140,25 +155,27 @@ class BundleSettings {
                 wanted.origins.stream().map(BundleSettings::origin).distinct().toList();
         int done = jdbc.sql(
                         """
-                        insert into bundle_setting as s (product_id, served, open, origins, version) select :product, :served, :open, :origins, 1 where :version = 0
+                        insert into bundle_setting as s (product_id, served, open, origins, shown, version) select :product, :served, :open, :origins, :shown, 1 where :version = 0
                         on conflict (product_id) do nothing
                         """)
                 .param("product", product)
                 .param("served", wanted.served)
                 .param("open", wanted.open)
                 .param("origins", origins.toArray(String[]::new))
+                .param("shown", wanted.shown)
                 .param("version", wanted.version)
                 .update();
         if (done == 0) {
             done = jdbc.sql(
                             """
-                            update bundle_setting set served = :served, open = :open, origins = :origins, version = version + 1
+                            update bundle_setting set served = :served, open = :open, origins = :origins, shown = :shown, version = version + 1
                             where product_id = :product and version = :version
                             """)
                     .param("product", product)
                     .param("served", wanted.served)
                     .param("open", wanted.open)
                     .param("origins", origins.toArray(String[]::new))
+                    .param("shown", wanted.shown)
                     .param("version", wanted.version)
                     .update();
         }

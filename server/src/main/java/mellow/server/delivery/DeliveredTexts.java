@@ -7,9 +7,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import mellow.core.bundle.BundleText;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
+import mellow.core.merge.RecordCell;
+import mellow.core.product.ProductLanguage;
 import mellow.core.product.ProductLanguages;
 import mellow.server.record.RecordReader;
 import mellow.server.table.TableInfo;
@@ -29,14 +33,21 @@ public class DeliveredTexts {
     private final DeliveryRecord record;
     private final ProductLoader products;
     private final RecordReader records;
+    private final Judge judge;
 
     DeliveredTexts(
-            JdbcClient jdbc, Contents contents, DeliveryRecord record, ProductLoader products, RecordReader records) {
+            JdbcClient jdbc,
+            Contents contents,
+            DeliveryRecord record,
+            ProductLoader products,
+            RecordReader records,
+            Judge judge) {
         this.jdbc = jdbc;
         this.contents = contents;
         this.record = record;
         this.products = products;
         this.records = records;
+        this.judge = judge;
     }
 
     /** A delivery that was not recalled. */
@@ -77,36 +88,71 @@ public class DeliveredTexts {
         return texts;
     }
 
-    /** What would be in force in a language now. */
+    /**
+     * What would be in force in a language now.
+     *
+     * @param offers whether the newest offer stands in where nothing is settled, and else a pencilled text
+     */
     @Transactional(readOnly = true)
-    public Map<Long, BundleText> now(String slug, LanguageTag tag) {
+    public Map<Long, BundleText> now(String slug, LanguageTag tag, boolean offers) {
         Product product = products.product(slug);
         Map<Long, BundleText> now = new LinkedHashMap<>();
         for (TableInfo table : product.tables()) {
-            records.texts(table.id(), List.of(tag), false, RecordReader.ALL, entry -> {
-                FileText text = SharedReading.InForce.of(entry, table, tag);
+            records.texts(table.id(), List.of(tag), offers, RecordReader.ALL, entry -> {
+                FileText settled = SharedReading.InForce.of(entry, table, tag);
+                FileText text = settled.isEmpty() && offers ? offered(entry.cell(tag)) : settled;
                 if (!text.isEmpty()) {
                     now.put(
                             entry.id(),
                             new BundleText(
-                                    entry.entryId().key(), entry.entryId().context(), text.forms()));
+                                    entry.entryId().key(), entry.entryId().context(), text.forms(), settled.isEmpty()));
                 }
             });
         }
         return now;
     }
 
+    private static FileText offered(RecordCell cell) {
+        return cell.ownOffer().isEmpty() ? cell.text() : cell.ownOffer();
+    }
+
+    /**
+     * How far a language is.
+     *
+     * @param entries those for translation
+     * @param settled with a text in force
+     */
+    public record Far(ProductLanguage language, int settled, int entries) {}
+
+    /** How far each language of a product is that is not hidden, in their order; it costs as much as looking at the product's counters. */
+    @Transactional(readOnly = true)
+    public List<Far> far(String slug) {
+        Product product = products.product(slug);
+        Judge.Look look = judge.at(product.tables());
+        return product.languages().all().stream()
+                .filter(one -> !one.hidden())
+                .map(one -> {
+                    Gates.LanguageCounts of = look.counts(product.tables(), one.tag());
+                    return new Far(one, of.settled(), of.entries());
+                })
+                .toList();
+    }
+
     /**
      * The languages of a product as they are answered for.
      *
      * @param source the one that its first table is written in
+     * @param tables numbers of its tables
      */
-    public record Spoken(ProductLanguages languages, LanguageTag source) {}
+    public record Spoken(ProductLanguages languages, LanguageTag source, Set<Long> tables) {}
 
     /** The same of one that has a table and a language. */
     @Transactional(readOnly = true)
     public Spoken languages(String slug) {
         Product product = products.product(slug);
-        return new Spoken(product.languages(), product.source());
+        return new Spoken(
+                product.languages(),
+                product.source(),
+                product.tables().stream().map(TableInfo::id).collect(Collectors.toSet()));
     }
 }

@@ -127,7 +127,8 @@ class Judge {
             return new Judgement(holes, verdicts);
         }
 
-        private Gates.LanguageCounts counts(List<TableInfo> of, LanguageTag tag) {
+        /** What there is in a language. */
+        Gates.LanguageCounts counts(List<TableInfo> of, LanguageTag tag) {
             int number = languages.known(tag).orElse(LanguageService.NONE);
             int entries = 0;
             int settled = 0;

@@ -17,6 +17,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.core.text.Shape;
+import mellow.server.bundle.BundleSettings;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.cell.CellService;
@@ -81,6 +82,7 @@ public class DemoLoader {
     private final SettingsService settings;
     private final FontService fonts;
     private final Deliveries deliveries;
+    private final BundleSettings bundles;
     private final JdbcClient jdbc;
     private final JsonMapper json;
     private final LedgerClock clock;
@@ -99,6 +101,7 @@ public class DemoLoader {
             SettingsService settings,
             FontService fonts,
             Deliveries deliveries,
+            BundleSettings bundles,
             JdbcClient jdbc,
             JsonMapper json,
             LedgerClock clock) {
@@ -115,6 +118,7 @@ public class DemoLoader {
         this.settings = settings;
         this.fonts = fonts;
         this.deliveries = deliveries;
+        this.bundles = bundles;
         this.jdbc = jdbc;
         this.json = json;
         this.clock = clock;
@@ -157,6 +161,7 @@ public class DemoLoader {
                 .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
         scenario.checks().forEach((table, wanted) -> settings.changeTable(first, table, wanted));
         scenario.fonts().forEach(font -> fonts.put(first, font.product(), null, font.size(), content(font.file())));
+        scenario.served().forEach(product -> bundles.serve(first, product));
         scenario.questions().forEach(question -> ask(question, now));
         // Everyone has been here before, so that there is news.
         clock.at(now.minus(Duration.ofHours(LAST_SEEN)), () -> scenario.people()

@@ -22,6 +22,7 @@ import tools.jackson.databind.JsonNode;
  * @param wordbook a file of terms
  * @param questions what people asked about entries
  * @param checks what counts as wrong, by table
+ * @param served products that anybody may ask for their texts
  * @param fonts what products show their texts with
  * @param recipes what products get
  */
@@ -34,6 +35,7 @@ record Scenario(
         String wordbook,
         List<Asked> questions,
         Map<String, CheckSettings> checks,
+        List<String> served,
         List<Font> fonts,
         List<Cooked> recipes) {
 

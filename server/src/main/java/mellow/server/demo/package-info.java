@@ -1,6 +1,7 @@
 /** Loads the demo data through the normal intake. */
 @NullMarked
 @Uses({
+    "bundle",
     "cell",
     "common",
     "coverage",

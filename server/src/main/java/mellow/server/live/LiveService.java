@@ -60,11 +60,22 @@ public class LiveService implements SmartLifecycle {
         void ending();
     }
 
+    /** Hears what changed on behalf of others, whom it asks itself whether they may stay. Must not block. */
+    public interface Ear {
+
+        /** A change that was committed. */
+        void changed(LiveChange change);
+
+        /** Whatever there is may have changed. */
+        void missed();
+    }
+
     private final JdbcClient jdbc;
     private final Doors doors;
     private final DataSource database;
     private final JsonMapper json;
     private final Set<Listener> listeners = ConcurrentHashMap.newKeySet();
+    private final Set<Ear> ears = ConcurrentHashMap.newKeySet();
     private volatile boolean running;
     private volatile @Nullable Thread ear;
 
@@ -85,6 +96,11 @@ public class LiveService implements SmartLifecycle {
                 .list();
     }
 
+    /** Has {@code ear} hear all changes from now on. */
+    public void attend(Ear ear) {
+        ears.add(ear);
+    }
+
     void listen(Listener listener) {
         listeners.add(listener);
     }
@@ -101,6 +117,7 @@ public class LiveService implements SmartLifecycle {
                 statement.execute("listen " + CHANNEL + "; listen " + Doors.CHANNEL);
                 if (!first) {
                     listeners.forEach(Listener::missed);
+                    ears.forEach(Ear::missed);
                 }
                 first = false;
                 hear(connection.unwrap(PGConnection.class));
@@ -129,6 +146,10 @@ public class LiveService implements SmartLifecycle {
             for (PGNotification one : all) {
                 if (one.getName().equals(CHANNEL)) {
                     listeners.forEach(listener -> listener.changed(one.getParameter()));
+                    if (!ears.isEmpty()) {
+                        LiveChange change = json.readValue(one.getParameter(), LiveChange.class);
+                        ears.forEach(ear -> ear.changed(change));
+                    }
                 }
             }
         }

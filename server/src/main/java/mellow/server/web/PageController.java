@@ -50,6 +50,7 @@ class PageController {
         "/products/{slug}",
         "/deliveries",
         "/deliveries/{slug}",
+        "/deliveries/{slug}/asked",
         "/tables/{slug}",
         "/invitation/{token}"
     })

@@ -1,152 +1,26 @@
 package mellow.server.bundle;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.request;
 
 import java.io.ByteArrayInputStream;
-import java.net.URI;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.zip.GZIPInputStream;
 import mellow.core.merge.Arrival;
-import mellow.server.cell.CellChange;
-import mellow.server.cell.CellChange.Action;
-import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
 import mellow.server.support.Http;
-import mellow.server.support.ServerTest;
-import org.awaitility.Awaitility;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpMethod;
 import org.springframework.mock.web.MockHttpServletResponse;
-import org.springframework.test.web.servlet.MockMvc;
-import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Running products fetch their texts, as programs and pages do. */
-class BundleHttpTest extends ServerTest {
-
-    private static int addresses;
-
-    @Autowired
-    private ProductService products;
-
-    @Autowired
-    private Http http;
-
-    @Autowired
-    private MockMvc mvc;
-
-    private long mara;
-    private String address = "";
-
-    @BeforeEach
-    void anAppThatWasDelivered() throws Exception {
-        // Each test is at an address of its own: what one asks is not counted against another.
-        address = "10.0.0." + ++addresses;
-        mara = ledger.coordinator("mara");
-        ledger.takeIn(
-                mara,
-                "Deck",
-                "key,en,de,fi\nramp.up,Ramp up,Rampe hoch,Ramppi ylös\nramp.down,Ramp down,Rampe runter,\nstop,Stop,,\n",
-                Arrival.SETTLED);
-        ledger.allowOwn("Deck", "de");
-        products.create(
-                mara,
-                new Definition(
-                        0,
-                        "Deck app",
-                        "site",
-                        List.of("deck"),
-                        List.of(
-                                new Selected("en", 1),
-                                new Selected("de", 2, false, null, List.of(), "de"),
-                                new Selected("fi", 3, false, null, List.of("de"), null)),
-                        "en"));
-        http.json(
-                mara,
-                HttpMethod.POST,
-                "/api/products/deck-app/recipes",
-                """
-                {"name":"Web","active":true,"version":0,"settings":{"kind":"texts","format":"json","files":"each","pattern":"{tag}.json","which":"all","languages":[],
-                "texts":"settled","hole":"out","charset":"utf-8","delimiter":"comma","guard":false,"nested":false,"ascii":false,"prefix":"","namespace":"","numbers":false}}
-                """);
-        deliver(1);
-    }
-
-    private void deliver(int number) throws Exception {
-        http.json(mara, HttpMethod.POST, "/api/products/deck-app/deliveries", "");
-        Awaitility.await()
-                .until(() -> http.get(mara, "/api/products/deck-app/deliveries")
-                                .body()
-                                .path(0)
-                                .path("number")
-                                .asInt()
-                        == number);
-    }
-
-    private void serve(boolean open, String... origins) throws Exception {
-        int version = http.get(mara, "/api/products/deck-app/bundles")
-                .body()
-                .path("choice")
-                .path("version")
-                .asInt();
-        String body = JsonMapper.shared()
-                .writeValueAsString(Map.of("served", true, "open", open, "origins", origins, "version", version));
-        assertThat(http.json(mara, HttpMethod.PUT, "/api/products/deck-app/bundles", body)
-                        .status())
-                .isEqualTo(200);
-    }
-
-    private String token(boolean live) throws Exception {
-        return http.json(
-                        mara,
-                        HttpMethod.POST,
-                        "/api/products/deck-app/bundles/tokens",
-                        "{\"name\":\"App\",\"live\":" + live + ",\"days\":30}")
-                .body()
-                .path("secret")
-                .asString();
-    }
-
-    private MockHttpServletResponse ask(HttpMethod method, String path, String... headers) throws Exception {
-        MockHttpServletRequestBuilder asking = request(method, URI.create("/api/bundles/" + path))
-                .with(request -> {
-                    request.setRemoteAddr(address);
-                    return request;
-                });
-        for (int i = 0; i < headers.length; i += 2) {
-            asking.header(headers[i], headers[i + 1]);
-        }
-        return mvc.perform(asking).andReturn().getResponse();
-    }
-
-    private MockHttpServletResponse ask(String path, String... headers) throws Exception {
-        return ask(HttpMethod.GET, path, headers);
-    }
-
-    private static JsonNode body(MockHttpServletResponse response) throws Exception {
-        assertThat(response.getStatus())
-                .as(response.getContentAsString(StandardCharsets.UTF_8))
-                .isEqualTo(200);
-        return JsonMapper.shared().readTree(response.getContentAsByteArray());
-    }
-
-    private void settle(String key, String language, String text) {
-        int version = ledger.ask(
-                Integer.class,
-                "select coalesce(max(version), 0) from cell where entry_id = " + ledger.entry(key)
-                        + " and language_id = (select id from language where tag = '" + language + "')");
-        ledger.change(mara, key, language, CellChange.text(Action.PUT_FORWARD, version, text));
-    }
+class BundleHttpTest extends BundleCase {
 
     @Test
     void theListSaysWhatThereIsAndEachBundleHasItsTexts() throws Exception {
@@ -284,7 +158,7 @@ class BundleHttpTest extends ServerTest {
                 mara,
                 HttpMethod.PUT,
                 "/api/products/other/bundles",
-                "{\"served\":true,\"open\":false,\"origins\":[],\"version\":0}");
+                "{\"served\":true,\"open\":false,\"origins\":[],\"shown\":false,\"version\":0}");
         List<MockHttpServletResponse> refused = new java.util.ArrayList<>(List.of(
                 notServed,
                 ask("deck-app/de"),
@@ -376,15 +250,24 @@ class BundleHttpTest extends ServerTest {
                 HttpMethod.PUT,
                 "/api/products/deck-app/bundles",
                 JsonMapper.shared()
-                        .writeValueAsString(
-                                Map.of("served", true, "open", true, "origins", List.of(origin), "version", 0)));
+                        .writeValueAsString(Map.of(
+                                "served",
+                                true,
+                                "open",
+                                true,
+                                "origins",
+                                List.of(origin),
+                                "shown",
+                                false,
+                                "version",
+                                0)));
         assertThat(reply.status()).isEqualTo(422);
     }
 
     @Test
     void ofTwoWhoChangeItTheSecondIsTold() throws Exception {
         serve(true);
-        String body = "{\"served\":false,\"open\":false,\"origins\":[],\"version\":0}";
+        String body = "{\"served\":false,\"open\":false,\"origins\":[],\"shown\":false,\"version\":0}";
         assertThat(http.json(mara, HttpMethod.PUT, "/api/products/deck-app/bundles", body)
                         .code())
                 .isEqualTo("changed-meanwhile");

@@ -63,6 +63,9 @@ class ReadRightsTest extends ServerTest {
         // Products ask these, with tokens of their own.
         rules.put("/api/bundles/{product}", new ReadRule(For.STRANGERS, ""));
         rules.put("/api/bundles/{product}/{asked}", new ReadRule(For.STRANGERS, ""));
+        rules.put("/api/bundles/{product}/{asked}/events", new ReadRule(For.STRANGERS, ""));
+        rules.put("/api/shown/{product}/{asked}.svg", new ReadRule(For.STRANGERS, ""));
+        rules.put("/api/shown/{product}/table", new ReadRule(For.STRANGERS, ""));
         rules.put("/api/live", new ReadRule(For.STREAM, ""));
         for (String open : new String[] {
             "/api/board/news",
@@ -132,6 +135,7 @@ class ReadRightsTest extends ServerTest {
         put(rules, For.REVIEWER, "/api/reports/{language}/csv=/api/reports/pl/csv");
         put(rules, For.COORDINATOR, "/api/tokens");
         put(rules, For.COORDINATOR, "/api/products/{slug}/bundles=/api/products/nothing/bundles");
+        put(rules, For.COORDINATOR, "/api/products/{slug}/bundles/use=/api/products/nothing/bundles/use");
         put(rules, For.COORDINATOR, "/api/products/{slug}/webhooks=/api/products/nothing/webhooks");
         put(rules, For.COORDINATOR, "/api/products/{slug}/deliveries/ahead=/api/products/nothing/deliveries/ahead");
         put(rules, For.COORDINATOR, "/api/products/{slug}/deliveries/try=/api/products/nothing/deliveries/try");

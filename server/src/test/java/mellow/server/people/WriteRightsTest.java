@@ -183,7 +183,7 @@ class WriteRightsTest extends ServerTest {
                 Rule.of(
                         For.COORDINATOR,
                         "/api/products/nothing/bundles",
-                        "{\"served\":true,\"open\":true,\"origins\":[],\"version\":0}"));
+                        "{\"served\":true,\"open\":true,\"origins\":[],\"shown\":false,\"version\":0}"));
         rules.put(
                 "POST /api/products/{slug}/bundles/tokens",
                 Rule.of(
