@@ -21,6 +21,7 @@ have() {
     libreoffice-calc-nogui) [ -x /usr/bin/soffice ] ;;
     # Any compiler of C will do; this one is small.
     tcc) command -v cc >/dev/null || command -v tcc >/dev/null ;;
+    libbrotli1) compgen -G '/usr/lib/*/libbrotlienc.so.1' >/dev/null ;;
     libharfbuzz-subset0) compgen -G '/usr/lib/*/libharfbuzz-subset.so.0' >/dev/null ;;
     fontconfig) command -v fc-match >/dev/null ;;
     fonts-ipafont-gothic) compgen -G '/usr/share/fonts/opentype/ipafont-gothic/*' >/dev/null ;;

@@ -17,6 +17,7 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.Stream;
 import mellow.server.MellowServer;
 import mellow.server.launch.PrivateCluster;
 import mellow.server.people.PeopleService;
@@ -42,7 +43,8 @@ final class Product implements AutoCloseable {
     private final String address;
     private final AtomicBoolean closed = new AtomicBoolean();
 
-    Product() throws IOException, InterruptedException {
+    /** Starts it with some settings of its own, as arguments. */
+    Product(String... settings) throws IOException, InterruptedException {
         data = Files.createTempDirectory("mellow-bench-");
         data.toFile().setExecutable(true, false);
         data.toFile().setReadable(true, false);
@@ -53,12 +55,18 @@ final class Product implements AutoCloseable {
         server = new SpringApplicationBuilder(MellowServer.class)
                 .registerShutdownHook(false)
                 .properties(access.properties())
-                .run("--server.port=0");
+                .run(Stream.concat(Stream.of("--server.port=0"), Stream.of(settings))
+                        .toArray(String[]::new));
         address = "http://127.0.0.1:" + server.getEnvironment().getRequiredProperty("local.server.port");
         server.getBean(PeopleService.class).add("bench", "Bench", PASSWORD, true);
         get("/api/session");
         send("POST", "/api/session", "{\"signIn\":\"bench\",\"password\":\"" + PASSWORD + "\"}");
         get("/api/session");
+    }
+
+    /** Where it is, without a slash at the end. */
+    String address() {
+        return address;
     }
 
     /** A connection of one's own to the same database. */

@@ -15,10 +15,12 @@ import java.util.Map;
 import java.util.concurrent.Semaphore;
 import java.util.function.Supplier;
 import java.util.zip.GZIPOutputStream;
+import mellow.core.bundle.Brotli;
 import mellow.core.bundle.Bundle;
 import mellow.core.bundle.Numbering;
 import mellow.core.delivery.UndeliverableException;
 import mellow.core.language.LanguageTag;
+import mellow.core.product.LanguageResolver;
 import mellow.core.product.ProductLanguage;
 import mellow.server.bundle.BundleAccess.Granted;
 import mellow.server.bundle.BundleAccess.ProductAt;
@@ -31,6 +33,7 @@ import mellow.server.language.LanguageService;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.ProductReply;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -51,7 +54,7 @@ class Bodies {
     private final LanguageService languages;
     private final Cache<Key, Body> kept = Caffeine.newBuilder()
             .maximumWeight(KEPT_BYTES)
-            .<Key, Body>weigher((key, body) -> body.plain.length + body.packed.length)
+            .<Key, Body>weigher((key, body) -> body.size())
             .build();
     private final Semaphore turns = new Semaphore(MADE_AT_ONCE);
     private final Cache<ProductAt, Known> known = Caffeine.newBuilder()
@@ -59,7 +62,18 @@ class Bodies {
             .expireAfterWrite(SPOKEN_FOR)
             .build();
 
-    Bodies(DeliveredTexts delivered, ProductService products, LanguageService languages) {
+    /** Last deliveries, by product. */
+    private final Cache<Long, Snapshot> lasts;
+
+    Bodies(
+            DeliveredTexts delivered,
+            ProductService products,
+            LanguageService languages,
+            @Value("${mellow.bundles.remembered:PT0.5S}") Duration forAsLong) {
+        this.lasts = Caffeine.newBuilder()
+                .maximumSize(1_000)
+                .expireAfterWrite(forAsLong)
+                .build();
         this.delivered = delivered;
         this.products = products;
         this.languages = languages;
@@ -68,10 +82,16 @@ class Bodies {
     /**
      * An answer.
      *
-     * @param packed by gzip (RFC 1952)
+     * @param gzip the same by gzip (RFC 1952)
+     * @param brotli the same by Brotli (RFC 7932), null where this machine cannot
      * @param hash SHA-256 of {@code plain} in hexadecimal digits
      */
-    record Body(byte[] plain, byte[] packed, String hash) {}
+    record Body(byte[] plain, byte[] gzip, byte @Nullable [] brotli, String hash) {
+
+        private int size() {
+            return plain.length + gzip.length + (brotli == null ? 0 : brotli.length);
+        }
+    }
 
     /** How a bundle is asked for. */
     record Form(boolean nested, boolean whole) {}
@@ -79,7 +99,7 @@ class Bodies {
     /** What texts of a language are told as they stand now. */
     record Now(String slug, LanguageTag language, Form form, boolean offers) {}
 
-    private record Known(ProductReply product, Spoken spoken) {}
+    private record Known(ProductReply product, Spoken spoken, LanguageResolver resolver) {}
 
     private record Key(
             Snapshot delivery, @Nullable Snapshot since, ProductAt product, LanguageTag language, Form form) {}
@@ -89,8 +109,16 @@ class Bodies {
         return known(granted, slug).spoken;
     }
 
+    /** Says which of its languages is meant. */
+    LanguageResolver resolver(Granted granted, String slug) {
+        return known(granted, slug).resolver;
+    }
+
     private Known known(Granted granted, String slug) {
-        return known.get(granted.product(), any -> new Known(products.find(slug), delivered.languages(slug)));
+        return known.get(granted.product(), any -> {
+            Spoken spoken = delivered.languages(slug);
+            return new Known(products.find(slug), spoken, new LanguageResolver(spoken.languages()));
+        });
     }
 
     /**
@@ -151,9 +179,9 @@ class Bodies {
 
     /** The last delivery. */
     Snapshot last(Granted granted) {
-        return delivered
-                .last(granted.product().id())
-                .orElseThrow(() -> Refusal.notFound("nothing-delivered", "Nothing was delivered yet."));
+        return lasts.get(granted.product().id(), product -> delivered
+                .last(product)
+                .orElseThrow(() -> Refusal.notFound("nothing-delivered", "Nothing was delivered yet.")));
     }
 
     /** One that was not recalled. */
@@ -272,7 +300,11 @@ class Bodies {
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         }
-        return new Body(plain, packed.toByteArray(), HexFormat.of().formatHex(Hashes.sha256(plain)));
+        return new Body(
+                plain,
+                packed.toByteArray(),
+                Brotli.packed(plain).orElse(null),
+                HexFormat.of().formatHex(Hashes.sha256(plain)));
     }
 
     /** What stops a bundle, as the answer of a request. */

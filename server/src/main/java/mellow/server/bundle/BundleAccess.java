@@ -3,6 +3,7 @@ package mellow.server.bundle;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import com.github.benmanes.caffeine.cache.Ticker;
+import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -14,23 +15,23 @@ import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import mellow.server.common.Hashes;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Says whether a request for a bundle may be answered. One statement looks at the product and the token together, so that what is ended is ended with the next
- * request on every server, and asking costs the same whether a product is unknown, not served, or the token is another's.
+ * Says whether a request for a bundle may be answered. One statement looks at the product and the token together, so that asking costs the same whether a product is
+ * unknown, not served, or the token is another's. That somebody may ask is remembered for half a second: what is ended is ended on every server within a second.
  */
 @Component
 class BundleAccess {
 
-    /** Requests of one token, or of one address without, in a minute on one server. */
-    static final int MOST = 600;
     /** Refused ones of one address in a minute, before it is told to wait. */
     static final int MOST_REFUSED = 30;
 
     private static final int MOST_COUNTED = 100_000;
+    private static final int MOST_REMEMBERED = 10_000;
     private static final String ASKED =
             """
             select p.id, p.created_at, p.version, s.open, s.origins, t.id token, t.live, t.used_at
@@ -50,12 +51,26 @@ class BundleAccess {
 
     private final JdbcClient jdbc;
     private final Clock clock;
+    /** Requests of one token, or of one address without, in a minute on one server. */
+    private final int most;
+
+    private final Cache<Asked, Found> remembered;
+
     private final Cache<String, AtomicInteger> asked = counters();
     private final Cache<String, AtomicInteger> refused = counters();
 
-    BundleAccess(JdbcClient jdbc, Clock clock) {
+    BundleAccess(
+            JdbcClient jdbc,
+            Clock clock,
+            @Value("${mellow.bundles.per-minute:600}") int most,
+            @Value("${mellow.bundles.remembered:PT0.5S}") Duration forAsLong) {
+        this.remembered = Caffeine.newBuilder()
+                .maximumSize(MOST_REMEMBERED)
+                .expireAfterWrite(forAsLong)
+                .build();
         this.jdbc = jdbc;
         this.clock = clock;
+        this.most = most;
     }
 
     private static Cache<String, AtomicInteger> counters() {
@@ -95,51 +110,71 @@ class BundleAccess {
      */
     record Access(Optional<Granted> granted, Optional<Long> product, List<String> origins) {}
 
+    /** A request, as far as it matters for who may be told. */
+    private record Asked(String slug, @Nullable String secret) {}
+
+    /**
+     * What the database says of one.
+     *
+     * @param product null where none is served
+     * @param may whether it may be told
+     */
+    private record Found(
+            @Nullable ProductAt product, boolean open, boolean live, long token, boolean may, List<String> origins) {
+
+        static final Found NOTHING = new Found(null, false, false, NOBODY, false, List.of());
+    }
+
     /** Someone who goes on listening: a token, and the product as it was when the listening began. */
     record Seat(long token, ProductAt product) {}
 
     /** Looks at a request with a secret, null for none. */
-    @Transactional
     Access look(String slug, @Nullable String secret, String address) {
+        Asked request = new Asked(slug, secret);
+        Found found = remembered.getIfPresent(request);
+        if (found == null) {
+            found = find(request);
+            // Only what may be told: a token that is made now is good at once.
+            if (found.may) {
+                remembered.put(request, found);
+            }
+        }
+        ProductAt product = found.product;
+        if (product == null) {
+            return new Access(Optional.empty(), Optional.empty(), List.of());
+        }
+        Granted granted = new Granted(
+                product, found.open, found.live, found.token, found.token == NOBODY ? address : "token " + found.token);
+        return new Access(found.may ? Optional.of(granted) : Optional.empty(), Optional.of(product.id), found.origins);
+    }
+
+    private Found find(Asked request) {
         Instant now = clock.instant();
         return jdbc.sql(ASKED)
-                .param("slug", slug)
-                .param("hash", Hashes.sha256(secret == null ? "" : secret))
+                .param("slug", request.slug)
+                .param("hash", Hashes.sha256(request.secret == null ? "" : request.secret))
                 .param("now", now.atOffset(ZoneOffset.UTC))
                 .query((row, n) -> {
                     long product = row.getLong("id");
                     if (row.wasNull()) {
-                        return new Access(Optional.empty(), Optional.empty(), List.of());
+                        return Found.NOTHING;
                     }
-                    List<String> origins = BundleSettings.origins(row);
                     long token = row.getLong("token");
                     boolean known = !row.wasNull();
                     if (known) {
-                        used(
-                                token,
-                                row.getTimestamp("used_at") == null
-                                        ? null
-                                        : row.getTimestamp("used_at").toInstant(),
-                                now);
+                        Timestamp before = row.getTimestamp("used_at");
+                        used(token, before == null ? null : before.toInstant(), now);
                     }
                     // A wrong secret is refused even where none is needed: whoever sends one believes that it counts.
                     boolean open = row.getBoolean("open");
-                    boolean may = known || (open && secret == null);
-                    return new Access(
-                            may
-                                    ? Optional.of(new Granted(
-                                            new ProductAt(
-                                                    product,
-                                                    row.getTimestamp("created_at")
-                                                            .toInstant(),
-                                                    row.getInt("version")),
-                                            open,
-                                            known && row.getBoolean("live"),
-                                            known ? token : NOBODY,
-                                            known ? "token " + token : address))
-                                    : Optional.empty(),
-                            Optional.of(product),
-                            origins);
+                    return new Found(
+                            new ProductAt(
+                                    product, row.getTimestamp("created_at").toInstant(), row.getInt("version")),
+                            open,
+                            known && row.getBoolean("live"),
+                            known ? token : NOBODY,
+                            known || (open && request.secret == null),
+                            BundleSettings.origins(row));
                 })
                 .single();
     }
@@ -176,7 +211,7 @@ class BundleAccess {
 
     /** Counts an answered request. */
     Limit asked(String who) {
-        return count(asked, who, MOST);
+        return count(asked, who, most);
     }
 
     /** Counts a refused one. */

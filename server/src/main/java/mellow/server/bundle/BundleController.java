@@ -4,10 +4,16 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Enumeration;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mellow.core.delivery.UndeliverableException;
 import mellow.core.language.LanguageTag;
 import mellow.core.product.LanguageResolver;
@@ -149,8 +155,7 @@ class BundleController {
             String path,
             HttpServletRequest request,
             HttpServletResponse response) {
-        LanguageResolver resolver =
-                new LanguageResolver(bodies.spoken(granted, product).languages());
+        LanguageResolver resolver = bodies.resolver(granted, product);
         return (asked.equals("*")
                         ? resolver.list(languages == null ? accepted(request, response) : languages)
                         : resolver.asked(asked, path))
@@ -302,18 +307,17 @@ class BundleController {
     private void write(Told told, Asker asker, String keep, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
         Body body = told.body;
-        boolean packed = takesGzip(request);
-        String tag = '"' + body.hash() + (packed ? "-gzip" : "") + '"';
-        response.setHeader(HttpHeaders.ETAG, tag);
+        Coding coding = Coding.of(request, body);
+        response.setHeader(HttpHeaders.ETAG, coding.tag(body));
         response.setHeader(HttpHeaders.CACHE_CONTROL, keep);
         if (isKnown(request, body)) {
             response.setStatus(HttpStatus.NOT_MODIFIED.value());
             use.unchanged(asker, told.wish);
             return;
         }
-        byte[] bytes = packed ? body.packed() : body.plain();
-        if (packed) {
-            response.setHeader(HttpHeaders.CONTENT_ENCODING, "gzip");
+        byte[] bytes = Objects.requireNonNull(coding.bytes(body));
+        if (coding != Coding.NONE) {
+            response.setHeader(HttpHeaders.CONTENT_ENCODING, coding.name);
         }
         response.setContentType(MediaType.APPLICATION_JSON_VALUE);
         response.setContentLength(bytes.length);
@@ -324,26 +328,63 @@ class BundleController {
         }
     }
 
-    /** Accept-Encoding (RFC 9110 §12.5.3): gzip, unless its weight is nothing. */
-    private static boolean takesGzip(HttpServletRequest request) {
-        for (String one : all(request, HttpHeaders.ACCEPT_ENCODING)) {
-            String[] parts = one.split(";", 2);
-            if (parts[0].strip().equalsIgnoreCase("gzip")) {
-                return parts.length == 1 || !parts[1].strip().matches("(?i)q\\s*=\\s*0(\\.0{0,3})?");
+    /** How an answer is sent (RFC 9110 §12.5.3), the smallest first. */
+    private enum Coding {
+        BROTLI("br") {
+            @Override
+            byte @Nullable [] bytes(Body body) {
+                return body.brotli();
             }
+        },
+        GZIP("gzip") {
+            @Override
+            byte[] bytes(Body body) {
+                return body.gzip();
+            }
+        },
+        NONE("") {
+            @Override
+            byte[] bytes(Body body) {
+                return body.plain();
+            }
+        };
+
+        private final String name;
+
+        Coding(String name) {
+            this.name = name;
         }
-        return false;
+
+        abstract byte @Nullable [] bytes(Body body);
+
+        /** The first one that is taken, whatever its weight, unless that is nothing. */
+        static Coding of(HttpServletRequest request, Body body) {
+            Set<String> taken = new HashSet<>();
+            for (String one : all(request, HttpHeaders.ACCEPT_ENCODING)) {
+                String[] parts = one.split(";", 2);
+                if (parts.length == 1 || !parts[1].strip().matches("(?i)q\\s*=\\s*0(\\.0{0,3})?")) {
+                    taken.add(parts[0].strip().toLowerCase(Locale.ROOT));
+                }
+            }
+            return Stream.of(BROTLI, GZIP)
+                    .filter(coding -> taken.contains(coding.name) && coding.bytes(body) != null)
+                    .findFirst()
+                    .orElse(NONE);
+        }
+
+        /** A strong mark: other bytes have another one. */
+        String tag(Body body) {
+            return '"' + body.hash() + (this == NONE ? "" : '-' + name) + '"';
+        }
     }
 
-    /** If-None-Match (RFC 9110 §13.1.2), compared weakly; packed or not, it is one content. */
+    /** If-None-Match (RFC 9110 §13.1.2), compared weakly; however it was sent, it is one content. */
     private static boolean isKnown(HttpServletRequest request, Body body) {
-        for (String one : all(request, HttpHeaders.IF_NONE_MATCH)) {
-            String tag = one.strip().replaceFirst("^W/", "");
-            if (tag.equals("*") || tag.equals('"' + body.hash() + '"') || tag.equals('"' + body.hash() + "-gzip\"")) {
-                return true;
-            }
-        }
-        return false;
+        Set<String> marks =
+                Stream.of(Coding.values()).map(coding -> coding.tag(body)).collect(Collectors.toSet());
+        return all(request, HttpHeaders.IF_NONE_MATCH).stream()
+                .map(one -> one.strip().replaceFirst("^W/", ""))
+                .anyMatch(tag -> tag.equals("*") || marks.contains(tag));
     }
 
     private static List<String> all(HttpServletRequest request, String name) {

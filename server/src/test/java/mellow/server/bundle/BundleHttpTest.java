@@ -3,24 +3,33 @@ package mellow.server.bundle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayInputStream;
+import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.zip.GZIPInputStream;
+import mellow.core.bundle.Brotli;
 import mellow.core.merge.Arrival;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
 import mellow.server.support.Http;
+import org.awaitility.Awaitility;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpMethod;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.mock.web.MockHttpServletResponse;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Running products fetch their texts, as programs and pages do. */
 class BundleHttpTest extends BundleCase {
+
+    @Autowired
+    private JdbcClient jdbc;
 
     @Test
     void theListSaysWhatThereIsAndEachBundleHasItsTexts() throws Exception {
@@ -78,7 +87,7 @@ class BundleHttpTest extends BundleCase {
     @Test
     void whatIsThereAlreadyIsNotSentAgain() throws Exception {
         serve(true);
-        MockHttpServletResponse first = ask("deck-app/de", "Accept-Encoding", "br, gzip");
+        MockHttpServletResponse first = ask("deck-app/de", "Accept-Encoding", "deflate, gzip, br;q=0");
         assertThat(first.getHeader("Content-Encoding")).isEqualTo("gzip");
         assertThat(first.getHeader("Cache-Control")).isEqualTo("public, max-age=60, stale-while-revalidate=600");
         assertThat(first.getHeaders("Vary")).contains("Origin", "Authorization", "Accept-Encoding");
@@ -87,7 +96,14 @@ class BundleHttpTest extends BundleCase {
         assertThat(unpacked).isEqualTo(plain.getContentAsByteArray());
         String tag = String.valueOf(plain.getHeader("ETag"));
         assertThat(first.getHeader("ETag")).isEqualTo(tag.substring(0, tag.length() - 1) + "-gzip\"");
-        for (String known : List.of(tag, "W/" + tag, "\"x\", " + tag, "*", first.getHeader("ETag"))) {
+        MockHttpServletResponse smallest = ask("deck-app/de", "Accept-Encoding", "gzip, BR;q=0.1");
+        assertThat(smallest.getHeader("Content-Encoding")).isEqualTo("br");
+        assertThat(smallest.getHeader("ETag")).isEqualTo(tag.substring(0, tag.length() - 1) + "-br\"");
+        assertThat(smallest.getContentAsByteArray())
+                .isEqualTo(Brotli.packed(plain.getContentAsByteArray()).orElseThrow());
+        assertThat(ask("deck-app/de").getHeader("Content-Encoding")).isNull();
+        for (String known :
+                List.of(tag, "W/" + tag, "\"x\", " + tag, "*", first.getHeader("ETag"), smallest.getHeader("ETag"))) {
             MockHttpServletResponse again = ask("deck-app/de", "If-None-Match", known);
             assertThat(again.getStatus()).as(known).isEqualTo(304);
             assertThat(again.getContentAsByteArray()).isEmpty();
@@ -279,5 +295,23 @@ class BundleHttpTest extends BundleCase {
                                 "{\"name\":\"x\",\"live\":false,\"days\":0}")
                         .code())
                 .isEqualTo("bad-days");
+    }
+
+    @Test
+    void thatSomebodyMayAskIsRememberedForAMomentAndThatSomebodyMayNotIsNot() throws Exception {
+        serve(false);
+        BundleAccess remembering = new BundleAccess(jdbc, Clock.systemUTC(), 600, Duration.ofSeconds(1));
+        String secret = token(false);
+        ledger.run("update bundle_token set ended_at = now()");
+        assertThat(remembering.look("deck-app", secret, address).granted()).isEmpty();
+        ledger.run("update bundle_token set ended_at = null");
+        assertThat(remembering.look("deck-app", secret, address).granted()).isPresent();
+        assertThat(remembering.look("deck-app", secret + "x", address).granted())
+                .isEmpty();
+        assertThat(remembering.look("other", secret, address).granted()).isEmpty();
+        ledger.run("update bundle_token set ended_at = now()");
+        Awaitility.await().untilAsserted(() -> assertThat(
+                        remembering.look("deck-app", secret, address).granted())
+                .isEmpty());
     }
 }
