@@ -6,6 +6,7 @@ import { Frame } from "../../desk/Frame";
 import { count, day, nameOfTag, t, when } from "../../words/words";
 import { DELIVERIES, useDesk } from "./useDeliveries";
 import "../../parts/listed.css";
+import "../../parts/pages.css";
 import "./deliveries.css";
 
 type Use = Schemas["Use"];
@@ -36,7 +37,7 @@ export function AskedPage() {
         </Button>
       }
     >
-      <div className="settings asked">
+      <div className="settings fetchings">
         <TextField
           select
           size="small"
@@ -142,7 +143,7 @@ function Told({ use }: { use: Use }) {
                 <th scope="row">{day(one.day)}</th>
                 <td className="figure">{count(all)}</td>
                 <td>
-                  <i className="strip" style={{ inlineSize: `${(100 * all) / most}%` }} />
+                  <i className="fetchstrip" style={{ inlineSize: `${(100 * all) / most}%` }} />
                 </td>
               </tr>
             );

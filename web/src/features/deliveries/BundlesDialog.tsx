@@ -175,7 +175,7 @@ function Choices({ slug, choice: first, busy, onSave }: ChoicesProps) {
           <pre className="mono">{`<img src="${window.location.origin}/api/shown/${slug}/de.svg" alt="${slug}: de">\n<iframe src="${window.location.origin}/api/shown/${slug}/table" title="${slug}"></iframe>`}</pre>
         </>
       )}
-      <Button type="submit" variant="contained" disabled={busy || !changed} sx={{ justifySelf: "start" }}>
+      <Button type="submit" variant="contained" disabled={busy || !changed} sx={{ alignSelf: "start" }}>
         {t("save")}
       </Button>
     </form>

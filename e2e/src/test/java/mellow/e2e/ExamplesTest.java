@@ -133,8 +133,8 @@ class ExamplesTest {
                 assertThat(page.complaints()).isEmpty();
 
                 desk.see("[role=dialog] a", "Who asked for what").click();
-                desk.see(".asked th", "Beside the product");
-                desk.see(".asked td", "Changes while they happen");
+                desk.see(".fetchings th", "Beside the product");
+                desk.see(".fetchings td", "Changes while they happen");
                 assertThat(desk.complaints()).isEmpty();
             }
         }
@@ -199,7 +199,7 @@ class ExamplesTest {
             page.go("/api/shown/deckside/table");
             page.see("caption", "Deckside");
             assertThat(page.driver().findElements(By.cssSelector("tbody tr"))).hasSize(7);
-            assertThat(page.see("tbody tr:nth-child(6) th").getAttribute("dir")).isEqualTo("rtl");
+            assertThat(page.see("tbody tr:nth-child(6) bdi").getAttribute("dir")).isEqualTo("rtl");
             page.go("/api/shown/deckside/fi.svg?theme=dark");
             assertThat(page.script("return document.documentElement.getAttribute('aria-label')"))
                     .asString()

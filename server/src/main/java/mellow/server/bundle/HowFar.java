@@ -109,11 +109,11 @@ class HowFar {
             for (Line line : told.lines) {
                 page.append("<tr><th scope=\"row\" lang=\"")
                         .append(Badge.escaped(line.tag))
-                        .append("\" dir=\"")
+                        .append("\"><bdi dir=\"")
                         .append(line.rightToLeft ? "rtl" : "ltr")
                         .append("\">")
                         .append(Badge.escaped(line.name))
-                        .append("<td class=\"share\">")
+                        .append("</bdi><td class=\"share\">")
                         .append(line.percent)
                         .append("\u00a0%<td class=\"bar\" aria-hidden=\"true\"><i style=\"width:")
                         .append(line.percent)
@@ -125,7 +125,7 @@ class HowFar {
 
     private static final String STYLE =
             "}body{margin:0;background:var(--paper);color:var(--ink);font:14px/1.5 system-ui,sans-serif}table{border-collapse:collapse;width:100%}caption,th{text-align:start}"
-                    + "caption{font-weight:600;padding:6px 8px}th,td{padding:4px 8px;border-block-start:1px solid var(--ruled)}th{font-weight:400}.share{text-align:end;"
+                    + "caption{font-weight:600;padding:6px 8px}th,td{padding:4px 8px;border-block-start:1px solid var(--ruled)}th{font-weight:400}thead th+th{text-align:end}.share{text-align:end;"
                     + "font-variant-numeric:tabular-nums;white-space:nowrap}.bar{width:40%}.bar{background:linear-gradient(var(--ruled),var(--ruled)) center/calc(100% - 16px) 4px no-repeat}"
                     + ".bar i{display:block;height:4px;background:var(--filled)}@media (forced-colors:active){.bar i{background:CanvasText}}";
 }

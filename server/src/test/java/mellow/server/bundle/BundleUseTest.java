@@ -134,7 +134,7 @@ class BundleUseTest extends BundleCase {
         MockHttpServletResponse table = at(HttpMethod.GET, "shown/deck-app/table?theme=dark");
         assertThat(table.getHeader("Content-Security-Policy")).contains("frame-ancestors *");
         assertThat(table.getContentAsString(StandardCharsets.UTF_8))
-                .contains("<th scope=\"row\" lang=\"de\" dir=\"ltr\">Deutsch<td class=\"share\">66\u00a0%");
+                .contains("<th scope=\"row\" lang=\"de\"><bdi dir=\"ltr\">Deutsch</bdi><td class=\"share\">66\u00a0%");
         assertThat(at(HttpMethod.GET, "shown/deck-app/table?theme=loud").getStatus())
                 .isEqualTo(422);
         serve(true);
