@@ -56,6 +56,8 @@ class AccessibilityTest {
         "dark, /reports/fi, true, .figures",
         "light, /offers?show=begin, true, .begin",
         "dark, /offers?show=begin, true, .begin",
+        "light, /deliveries/deckside/asked, true, .fetchings > :nth-child(2)",
+        "dark, /deliveries/deckside/asked, true, .fetchings > :nth-child(2)",
         "light, /products, true, .listed",
         "dark, /products, true, .listed",
         "light, /deliveries, true, .listed",

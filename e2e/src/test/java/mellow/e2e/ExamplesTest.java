@@ -199,7 +199,8 @@ class ExamplesTest {
             page.go("/api/shown/deckside/table");
             page.see("caption", "Deckside");
             assertThat(page.driver().findElements(By.cssSelector("tbody tr"))).hasSize(7);
-            assertThat(page.see("tbody tr:nth-child(6) bdi").getAttribute("dir")).isEqualTo("rtl");
+            assertThat(page.see("tbody tr:nth-child(6) bdi").getAttribute("dir"))
+                    .isEqualTo("rtl");
             page.go("/api/shown/deckside/fi.svg?theme=dark");
             assertThat(page.script("return document.documentElement.getAttribute('aria-label')"))
                     .asString()

@@ -82,6 +82,7 @@ class PretendTest {
                 {"/deliveries", ".listed"},
                 {"/deliveries/ramp-bilge-panel", ".past"},
                 {"/deliveries/ramp-bilge-panel?from=1&to=2", ".goingout ul.files"},
+                {"/deliveries/deckside/asked", ".fetchings > :nth-child(2)"},
                 {"/products/ramp-bilge-panel", ".ofproduct .listed"},
                 {"/tables/deckside", ".listed"},
                 {"/intake", ".listed"},

@@ -73,6 +73,26 @@ class BundleTest {
     }
 
     @Test
+    void whatIsOnlyOfferedIsNamedUntilTheSameWordsAreInForce() {
+        say(EN, 1, "a", "other", "A").say(EN, 2, "b", "other", "B");
+        TreeMap<String, String> said = new TreeMap<>(Map.of("other", "Ä"));
+        texts.computeIfAbsent(FI, any -> new LinkedHashMap<>()).put(1L, new BundleText("a", "", said, true));
+        Bundle before = bundle(FI, true);
+        assertThat(before.offered()).containsExactly("a");
+        texts.get(FI).put(1L, new BundleText("a", "", said));
+        Bundle after = bundle(FI, true);
+        assertThat(after.offered()).isEmpty();
+        assertThat(after.since(before).changed().texts()).isEqualTo(Map.of("a", "Ä"));
+        assertThat(after.since(before).isNone()).isFalse();
+        assertThat(before.since(after).changed().offered()).containsExactly("a");
+        assertThat(after.since(after).isNone()).isTrue();
+        texts.get(EN).remove(2L);
+        assertThat(bundle(FI, true).since(after).isNone())
+                .as("something is gone")
+                .isFalse();
+    }
+
+    @Test
     void whatChangedAndWhatWentIsToldAndNothingElse() {
         say(EN, 1, "a", "other", "A").say(EN, 2, "b", "other", "B").say(EN, 3, "c", "other", "C");
         say(FI, 2, "b", "other", "B");

@@ -268,8 +268,8 @@ class BundleUse implements SmartLifecycle {
             } catch (InterruptedException ended) {
                 Thread.currentThread().interrupt();
                 return;
-            } catch (DataAccessException | TransactionException away) {
-                LOG.warn("What products asked for could not be written down, trying again: {}", away.getMessage());
+            } catch (RuntimeException failed) {
+                LOG.warn("What products asked for could not be written down, trying again.", failed);
             }
         }
     }

@@ -25,9 +25,7 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
-import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.TransactionException;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -265,8 +263,9 @@ class LiveBundles implements LiveService.Ear, SmartLifecycle {
             } catch (InterruptedException ended) {
                 Thread.currentThread().interrupt();
                 return;
-            } catch (DataAccessException | TransactionException away) {
-                LOG.warn("What changed for open products could not be read, trying again: {}", away.getMessage());
+            } catch (RuntimeException failed) {
+                // Mostly the database is away; whatever it is, those who listen are told later and not never.
+                LOG.warn("What changed for open products could not be told, trying again.", failed);
                 missed();
                 pause();
             }
