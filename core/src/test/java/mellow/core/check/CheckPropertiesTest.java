@@ -192,7 +192,7 @@ class CheckPropertiesTest {
         String source = part.repeat(100_000 / part.length());
         String words = "x" + part.repeat(90_000 / part.length());
         Ground ground = Ground.of(new LanguageTag("en"), new LanguageTag("de"));
-        org.junit.jupiter.api.Assertions.assertTimeoutPreemptively(java.time.Duration.ofSeconds(10), () -> {
+        org.junit.jupiter.api.Assertions.assertTimeoutPreemptively(java.time.Duration.ofSeconds(60), () -> {
             Checks.of(plain(source), text(words), ground);
             Checks.of(plain("Ramp <b>{n}</b> http://a.example 5"), text(words), ground);
             Checks.of(plain(source), text("Rampe"), ground);

@@ -116,7 +116,7 @@ class ChecksTest {
             few.append("{a").append(i).append("} ");
             many.append("{b").append(i).append("} ");
         }
-        Assertions.assertTimeoutPreemptively(Duration.ofSeconds(10), () -> {
+        Assertions.assertTimeoutPreemptively(Duration.ofSeconds(60), () -> {
             List<Finding> found = Checks.blockers(
                     new Measure(Shape.PLAIN, new TreeMap<>(Map.of("other", few.toString())), 0, 0),
                     new TreeMap<>(Map.of("other", many.toString())),
