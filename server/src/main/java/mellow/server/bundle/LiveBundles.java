@@ -187,6 +187,19 @@ class LiveBundles implements LiveService.Ear, SmartLifecycle {
 
     /** Begins to tell somebody. */
     SseEmitter listen(Granted granted, Now now) {
+        Stream stream = enter(granted, now);
+        try {
+            stream.group.join(stream);
+        } catch (RuntimeException failed) {
+            stream.leave();
+            throw failed;
+        }
+        wake.release();
+        return stream.emitter;
+    }
+
+    /** One after the other, so that many who come at once are no more than may be. */
+    private synchronized Stream enter(Granted granted, Now now) {
         long ofOne = streams.stream()
                 .filter(stream -> stream.seat.token() == granted.token())
                 .count();
@@ -210,14 +223,7 @@ class LiveBundles implements LiveService.Ear, SmartLifecycle {
         stream.emitter.onTimeout(stream.emitter::complete);
         stream.emitter.onError(gone -> stream.leave());
         streams.add(stream);
-        try {
-            stream.group.join(stream);
-        } catch (RuntimeException failed) {
-            stream.leave();
-            throw failed;
-        }
-        wake.release();
-        return stream.emitter;
+        return stream;
     }
 
     @Override
