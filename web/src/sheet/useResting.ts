@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 
-/** The value once it has not changed for `ms`; the first one at once. */
-export function useResting<T extends string | number | undefined>(value: T, ms: number): T {
+/** The value once it has been the same one for `ms`; the first one at once. */
+export function useResting<T>(value: T, ms: number): T {
   const [resting, setResting] = useState(value);
   useEffect(() => {
     const timer = setTimeout(() => setResting(value), ms);

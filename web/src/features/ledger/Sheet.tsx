@@ -107,8 +107,9 @@ export function Sheet(props: Props) {
   };
   const entry = entries.ids[place.row];
   const row = entry === undefined ? undefined : store.row(entry);
-  // Whoever runs down the sheet does not read the footnotes of every entry on the way.
-  const noted = useResting(entry, REST_MS);
+  const under = useMemo(() => (entry === undefined || !language ? null : { entry, language }), [entry, language]);
+  // Whoever runs over the sheet does not read the footnotes of every cell on the way.
+  const noted = useResting(under, REST_MS);
   const tag = language?.language.tag ?? "";
   const editing = editor.editing;
   const noteOf = useCallback(
@@ -163,15 +164,16 @@ export function Sheet(props: Props) {
           {t("footnotes.open")}
         </button>
       ) : (
-        language &&
-        noted !== undefined && (
+        noted && (
           <Footnotes
             store={store}
-            entry={noted}
-            language={language}
+            entry={noted.entry}
+            language={noted.language}
             me={me}
             changes={changes}
-            draft={noted === entry ? (editor.editing?.draft ?? null) : null}
+            draft={
+              noted.entry === entry && noted.language.language.tag === tag ? (editor.editing?.draft ?? null) : null
+            }
             onSay={onSay}
             onAmend={editor.amend}
             onTake={editor.take}

@@ -1,5 +1,5 @@
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, type RefObject } from "react";
+import { useEffect, useLayoutEffect, useMemo, type RefObject } from "react";
 import { listed, t } from "../../words/words";
 import { takenAway } from "../../sheet/ending";
 import { commandFor, SOURCE } from "../../sheet/keyboard";
@@ -77,11 +77,12 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
     store.ensure(entries.ids, from - OVERSCAN, from + (lastLine - firstLine) + 2 * OVERSCAN);
   }, [entries, store, firstLine, lastLine]);
 
-  useEffect(() => {
+  // Before the picture that shows the cursor is drawn, or there would be one more with the cursor out of sight.
+  useLayoutEffect(() => {
     virtual.scrollToIndex(currentLine, { align: "auto" });
   }, [virtual, currentLine]);
 
-  useEffect(() => {
+  useLayoutEffect(() => {
     document.getElementById(cellId(place.row, place.column))?.scrollIntoView({ block: "nearest", inline: "nearest" });
   }, [place]);
 

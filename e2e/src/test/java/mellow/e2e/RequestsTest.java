@@ -90,4 +90,34 @@ class RequestsTest {
                     .endsWith("/cells/fi/notes");
         }
     }
+
+    /** Whoever runs sideways over languages asks about the one where they stop. */
+    @Test
+    void runningOverLanguagesAsksOnceAtItsEnd() {
+        try (Browser browser = DemoServer.browse()) {
+            browser.go("/ledger?table=ramp-panel&in=de,fi,et,pl");
+            browser.signIn("mirja", DemoServer.PASSWORD);
+            ready(browser);
+            browser.until(
+                    d -> "grid".equals(browser.focused().getAttribute("role")) ? true : null,
+                    "the sheet to have the focus");
+            browser.see(".footnotes .findings");
+            browser.script(
+                    """
+                    performance.clearResourceTimings();
+                    const right = () => document.activeElement.dispatchEvent(
+                      new KeyboardEvent("keydown", { key: "ArrowRight", code: "ArrowRight", bubbles: true, cancelable: true }));
+                    // Between two keys React draws, and no timer can run.
+                    right();
+                    Promise.resolve().then(right).then(right);
+                    """);
+            browser.until(
+                    d -> asked(browser).stream().anyMatch(one -> one.path().endsWith("/cells/pl/notes")) ? true : null,
+                    "the footnotes of the last language to be asked for");
+            assertThat(asked(browser))
+                    .extracting(Asked::path)
+                    .filteredOn(path -> path.startsWith("/api/entries"))
+                    .hasSize(1);
+        }
+    }
 }
