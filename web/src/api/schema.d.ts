@@ -3208,6 +3208,12 @@ export interface components {
             said?: string;
             table?: string;
         };
+        Now: {
+            /** Format: date-time */
+            since: string;
+            /** @enum {string} */
+            standing: "UNASKED" | "READ" | "BEHIND" | "AWAY";
+        };
         OfferLine: {
             amended?: string;
             amendedForms?: {
@@ -3946,6 +3952,7 @@ export interface components {
             byDay: components["schemas"]["UseDay"][];
             /** Format: int32 */
             days: number;
+            replica?: components["schemas"]["Now"];
             rows: components["schemas"]["UseRow"][];
         };
         UseDay: {

@@ -36,6 +36,22 @@ function open(use: unknown, at = "/deliveries/panel/asked"): Asked[] {
 }
 
 describe("what a product asked for", () => {
+  it.each([
+    ["READ", /^Bundles come from the replica of the database\.$/],
+    ["BEHIND", /did not have everything yet/],
+    ["AWAY", /^The replica of the database is away since .*2026, \d+:\d\d;/],
+    ["UNASKED", /nobody needed it/],
+  ])("says that the replica is %s", async (standing, said) => {
+    open({ days: 30, rows: [row()], byDay: [], replica: { standing, since: "2026-11-27T12:00:00Z" } });
+    expect(await screen.findByText(said)).toBeInTheDocument();
+  });
+
+  it("says nothing of a replica that there is not", async () => {
+    open({ days: 30, rows: [row()], byDay: [] });
+    await screen.findByRole("row", { name: /^Bridge app/ });
+    expect(screen.queryByText(/replica/)).not.toBeInTheDocument();
+  });
+
   it("is told by who asked and what for, with what was refused", async () => {
     open({
       days: 30,

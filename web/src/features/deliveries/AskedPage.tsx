@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
-import { count, day, nameOfTag, t, when } from "../../words/words";
+import { count, day, moment, nameOfTag, t, when } from "../../words/words";
 import { DELIVERIES, useDesk } from "./useDeliveries";
 import "../../parts/listed.css";
 import "../../parts/pages.css";
@@ -55,6 +55,11 @@ export function AskedPage() {
           <Alert severity="error" action={<Button onClick={() => void use.refetch()}>{t("retry")}</Button>}>
             {sentenceOf(use.error)}
           </Alert>
+        )}
+        {use.data?.replica && (
+          <p className={use.data.replica.standing === "AWAY" ? "wrong" : "soft"}>
+            {t(`asked.replica.${use.data.replica.standing}`, { since: moment(use.data.replica.since) })}
+          </p>
         )}
         {use.data ? (
           use.data.rows.length > 0 ? (

@@ -50,6 +50,7 @@ class Bodies {
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final DeliveredTexts delivered;
+    private final BundleTexts texts;
     private final ProductService products;
     private final LanguageService languages;
     private final Cache<Key, Body> kept = Caffeine.newBuilder()
@@ -67,6 +68,7 @@ class Bodies {
 
     Bodies(
             DeliveredTexts delivered,
+            BundleTexts texts,
             ProductService products,
             LanguageService languages,
             @Value("${mellow.bundles.remembered:PT0.5S}") Duration forAsLong) {
@@ -75,6 +77,7 @@ class Bodies {
                 .expireAfterWrite(forAsLong)
                 .build();
         this.delivered = delivered;
+        this.texts = texts;
         this.products = products;
         this.languages = languages;
     }
@@ -245,7 +248,7 @@ class Bodies {
                 now.language,
                 spoken.source(),
                 now.form.whole,
-                tag -> delivered.now(now.slug, tag, now.offers));
+                tag -> texts.now(now.slug, tag, now.offers));
     }
 
     /** What is told of texts as they stand now. */
@@ -268,7 +271,7 @@ class Bodies {
 
     private Bundle made(Granted granted, String slug, Snapshot of, LanguageTag language, Form form) {
         Spoken spoken = spoken(granted, slug);
-        return Bundle.of(spoken.languages(), language, spoken.source(), form.whole, tag -> delivered.texts(of, tag));
+        return Bundle.of(spoken.languages(), language, spoken.source(), form.whole, tag -> texts.of(of, tag));
     }
 
     private static Body told(String slug, LanguageTag language, Snapshot of, Bundle bundle, Form form) {

@@ -10,6 +10,7 @@ import java.util.Map;
 import mellow.server.common.Refusal;
 import mellow.server.people.PeopleService;
 import mellow.server.product.ProductService;
+import mellow.server.replica.Replica;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -62,6 +63,7 @@ class BundleUse implements SmartLifecycle {
     private final PeopleService people;
     private final ProductService products;
     private final TransactionTemplate transaction;
+    private final Replica replica;
     private final Clock clock;
     private Map<Key, Count> counts = new HashMap<>();
     private volatile @Nullable Thread keeper;
@@ -71,11 +73,13 @@ class BundleUse implements SmartLifecycle {
             PeopleService people,
             ProductService products,
             TransactionTemplate transaction,
+            Replica replica,
             Clock clock) {
         this.jdbc = jdbc;
         this.people = people;
         this.products = products;
         this.transaction = transaction;
+        this.replica = replica;
         this.clock = clock;
     }
 
@@ -215,8 +219,9 @@ class BundleUse implements SmartLifecycle {
      * What was asked for.
      *
      * @param rows whoever asked last first, at most a thousand
+     * @param replica how the replica stood that this server reads bundles from, null without one
      */
-    record Use(int days, List<UseRow> rows, List<UseDay> byDay) {}
+    record Use(int days, List<UseRow> rows, List<UseDay> byDay, Replica.@Nullable Now replica) {}
 
     /** What was asked for of a product in the last days, today among them. */
     Use of(long person, String slug, int days) {
@@ -257,7 +262,7 @@ class BundleUse implements SmartLifecycle {
                         row.getLong("refused"),
                         row.getLong("bytes")))
                 .list();
-        return new Use(days, rows, byDay);
+        return new Use(days, rows, byDay, replica.now().orElse(null));
     }
 
     private void keepOn() {

@@ -1,6 +1,6 @@
 /** Bundles: running products fetch their texts over HTTP. */
 @NullMarked
-@Uses({"common", "delivery", "language", "live", "people", "product"})
+@Uses({"common", "delivery", "language", "live", "people", "product", "replica"})
 package mellow.server.bundle;
 
 import mellow.core.Uses;

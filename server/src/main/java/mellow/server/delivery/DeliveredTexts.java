@@ -3,6 +3,7 @@ package mellow.server.delivery;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -70,6 +71,17 @@ public class DeliveredTexts {
                 .param("number", number)
                 .query((row, n) -> snapshot(row))
                 .optional();
+    }
+
+    /** Whether the database that is read has a delivery already; a replica may not. */
+    @Transactional(readOnly = true)
+    public boolean has(Snapshot delivery) {
+        return jdbc.sql("select exists (select from delivery where id = :id and number = :number and at = :at)")
+                .param("id", delivery.id)
+                .param("number", delivery.number)
+                .param("at", delivery.at.atOffset(ZoneOffset.UTC))
+                .query(Boolean.class)
+                .single();
     }
 
     private static Snapshot snapshot(ResultSet row) throws SQLException {

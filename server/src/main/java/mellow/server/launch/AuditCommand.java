@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import mellow.server.audit.Audit;
 import mellow.server.audit.Audit.Finding;
@@ -37,9 +38,9 @@ final class AuditCommand implements Callable<Integer> {
     }
 
     private int counted(PrintWriter out) {
-        String given = System.getenv(StartCommand.DATABASE_URL);
-        if (given != null && !given.isBlank()) {
-            return tell(out, StartCommand.given(given));
+        Optional<PrivateCluster.Access> named = StartCommand.named(StartCommand.DATABASE_URL);
+        if (named.isPresent()) {
+            return tell(out, named.get());
         }
         PrivateCluster cluster = new PrivateCluster(data);
         if (!Files.exists(cluster.place())) {

@@ -60,13 +60,16 @@ public final class PrivateCluster {
 
         /** The properties that the server reads them from. */
         public Map<String, Object> properties() {
-            return Map.of(
-                    "spring.datasource.url",
-                    url,
-                    "spring.datasource.username",
-                    user,
-                    "spring.datasource.password",
-                    password);
+            return properties("spring.datasource");
+        }
+
+        /** The same of its replica. */
+        public Map<String, Object> replicaProperties() {
+            return properties("mellow.replica");
+        }
+
+        private Map<String, Object> properties(String of) {
+            return Map.of(of + ".url", url, of + ".username", user, of + ".password", password);
         }
     }
 

@@ -35,13 +35,14 @@ class LaunchTest {
         "jdbc:postgresql://db.example/ledger?sslmode=require, jdbc:postgresql://db.example:5432/ledger?sslmode=require, '', ''"
     })
     void readsTheAddressOfAnotherDatabase(String given, String url, String user, String password) {
-        assertThat(StartCommand.given(given)).isEqualTo(new PrivateCluster.Access(url, user, password));
+        assertThat(StartCommand.given("MELLOW_DATABASE_URL", given))
+                .isEqualTo(new PrivateCluster.Access(url, user, password));
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"mysql://db.example/x", "nonsense", "postgresql:///x", "://"})
     void refusesWhatIsNoAddress(String given) {
-        assertThatThrownBy(() -> StartCommand.given(given))
+        assertThatThrownBy(() -> StartCommand.given("MELLOW_DATABASE_URL", given))
                 .isInstanceOf(LaunchException.class)
                 .hasMessageContaining("expected postgresql://");
     }
