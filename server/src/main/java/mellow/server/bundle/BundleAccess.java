@@ -3,6 +3,7 @@ package mellow.server.bundle;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import com.github.benmanes.caffeine.cache.Ticker;
+import java.nio.ByteBuffer;
 import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.Duration;
@@ -30,6 +31,7 @@ class BundleAccess {
     /** Refused ones of one address in a minute, before it is told to wait. */
     static final int MOST_REFUSED = 30;
 
+    private static final byte[] NO_HASH = {};
     private static final int MOST_COUNTED = 100_000;
     private static final int MOST_REMEMBERED = 10_000;
     private static final String ASKED =
@@ -110,8 +112,12 @@ class BundleAccess {
      */
     record Access(Optional<Granted> granted, Optional<Long> product, List<String> origins) {}
 
-    /** A request, as far as it matters for who may be told. */
-    private record Asked(String slug, @Nullable String secret) {}
+    /**
+     * A request, as far as it matters for who may be told.
+     *
+     * @param hash of its secret, null for none; secrets are not remembered
+     */
+    private record Asked(String slug, @Nullable ByteBuffer hash) {}
 
     /**
      * What the database says of one.
@@ -130,7 +136,7 @@ class BundleAccess {
 
     /** Looks at a request with a secret, null for none. */
     Access look(String slug, @Nullable String secret, String address) {
-        Asked request = new Asked(slug, secret);
+        Asked request = new Asked(slug, secret == null ? null : ByteBuffer.wrap(Hashes.sha256(secret)));
         Found found = remembered.getIfPresent(request);
         if (found == null) {
             found = find(request);
@@ -152,7 +158,7 @@ class BundleAccess {
         Instant now = clock.instant();
         return jdbc.sql(ASKED)
                 .param("slug", request.slug)
-                .param("hash", Hashes.sha256(request.secret == null ? "" : request.secret))
+                .param("hash", request.hash == null ? NO_HASH : request.hash.array())
                 .param("now", now.atOffset(ZoneOffset.UTC))
                 .query((row, n) -> {
                     long product = row.getLong("id");
@@ -173,7 +179,7 @@ class BundleAccess {
                             open,
                             known && row.getBoolean("live"),
                             known ? token : NOBODY,
-                            known || (open && request.secret == null),
+                            known || (open && request.hash == null),
                             BundleSettings.origins(row));
                 })
                 .single();

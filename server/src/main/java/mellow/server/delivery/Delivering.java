@@ -140,7 +140,7 @@ class Delivering {
                             making.recipes,
                             judged.languages(),
                             whole,
-                            changed(made, former),
+                            changed(product, made, former),
                             plan.outbox()),
                     made);
             webhooks.tell(product.of(), id, making.number, Packing.hex(whole), "delivered");
@@ -235,13 +235,15 @@ class Delivering {
         made.files().forEach(file -> contents.keep(file.hash(), file.content()));
     }
 
-    private int changed(Made made, Optional<KeptDelivery> former) {
+    private int changed(Product product, Made made, Optional<KeptDelivery> former) {
         Function<byte[], InputStream> open = Compared.opener(made, contents);
         int changed = 0;
         for (Map.Entry<LanguageTag, Made.TextsMade> one : made.texts().entrySet()) {
             Optional<byte[]> then = former.flatMap(last -> record.texts(last.id(), one.getKey()));
             changed += then.isEmpty()
-                    ? one.getValue().texts()
+                    ? product.languages().language(one.getKey()).isPresent()
+                            ? one.getValue().texts()
+                            : 0
                     : Compared.texts(open, then.get(), open, one.getValue().hash(), 0, line -> {});
         }
         return changed;

@@ -8,6 +8,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import mellow.core.cell.Standing;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
@@ -80,7 +81,7 @@ final class SharedReading {
         }
     }
 
-    /** What is in force in every language that goes out. */
+    /** What is in force in every language that goes out, and the source, which stands in where a language has nothing. */
     static final class InForce implements Part {
         private final Made made;
         private final List<OfLanguage> all;
@@ -100,8 +101,10 @@ final class SharedReading {
 
         InForce(Maker.Order order, Made made) {
             this.made = made;
-            this.all = order.product().languages().all().stream()
-                    .map(ProductLanguage::tag)
+            this.all = Stream.concat(
+                            order.product().languages().all().stream().map(ProductLanguage::tag),
+                            Stream.of(order.product().source()))
+                    .distinct()
                     .filter(tag ->
                             !order.former().containsKey(tag) && !order.without().contains(tag))
                     .map(tag -> new OfLanguage(tag, made))

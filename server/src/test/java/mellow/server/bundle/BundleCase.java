@@ -66,21 +66,30 @@ abstract class BundleCase extends ServerTest {
                                 new Selected("de", 2, false, null, List.of(), "de"),
                                 new Selected("fi", 3, false, null, List.of("de"), null)),
                         "en"));
+        recipe("deck-app");
+        deliver(1);
+    }
+
+    /** Gives a product something to deliver. */
+    protected void recipe(String product) throws Exception {
         http.json(
                 mara,
                 HttpMethod.POST,
-                "/api/products/deck-app/recipes",
+                "/api/products/" + product + "/recipes",
                 """
                 {"name":"Web","active":true,"version":0,"settings":{"kind":"texts","format":"json","files":"each","pattern":"{tag}.json","which":"all","languages":[],
                 "texts":"settled","hole":"out","charset":"utf-8","delimiter":"comma","guard":false,"nested":false,"ascii":false,"prefix":"","namespace":"","numbers":false}}
                 """);
-        deliver(1);
     }
 
     protected void deliver(int number) throws Exception {
-        http.json(mara, HttpMethod.POST, "/api/products/deck-app/deliveries", "");
+        deliver("deck-app", number);
+    }
+
+    protected void deliver(String product, int number) throws Exception {
+        http.json(mara, HttpMethod.POST, "/api/products/" + product + "/deliveries", "");
         Awaitility.await()
-                .until(() -> http.get(mara, "/api/products/deck-app/deliveries")
+                .until(() -> http.get(mara, "/api/products/" + product + "/deliveries")
                                 .body()
                                 .path(0)
                                 .path("number")

@@ -56,6 +56,41 @@ class BundleHttpTest extends BundleCase {
                 .isEqualTo("Rampe hoch");
     }
 
+    /** The source stands in where nothing else does, whether the product has it among its languages or not. */
+    @Test
+    void theSourceStandsInAlsoWhereItIsNoLanguageOfTheProduct() throws Exception {
+        products.create(
+                mara,
+                new Definition(
+                        0,
+                        "Shore app",
+                        "site",
+                        List.of("deck"),
+                        List.of(new Selected("de", 1), new Selected("fi", 2)),
+                        "de"));
+        recipe("shore-app");
+        deliver("shore-app", 1);
+        http.json(
+                mara,
+                HttpMethod.PUT,
+                "/api/products/shore-app/bundles",
+                "{\"served\":true,\"open\":true,\"origins\":[],\"shown\":false,\"version\":0}");
+        JsonNode german = body(ask("shore-app/de"));
+        assertThat(german.path("texts").toString())
+                .isEqualTo("{\"ramp.up\":\"Rampe hoch\",\"ramp.down\":\"Rampe runter\",\"stop\":\"Stop\"}");
+        assertThat(german.path("borrowed").toString()).isEqualTo("{\"stop\":\"en\"}");
+        assertThat(body(ask("shore-app/en")).path("language").asString())
+                .as("what is no language of the product means the one it starts in")
+                .isEqualTo("de");
+        assertThat(http.get(mara, "/api/products/shore-app/deliveries")
+                        .body()
+                        .path(0)
+                        .path("changed")
+                        .asInt())
+                .as("texts of its own languages")
+                .isEqualTo(3);
+    }
+
     @ParameterizedTest
     @CsvSource({
         "3, fi",

@@ -58,7 +58,8 @@ class DeliveryTest extends PanelCase {
                         ledger.ask(
                                 String.class,
                                 "select string_agg(l.tag || t.texts, ' ' order by l.tag) from delivery_texts t join language l on l.id = t.language_id"))
-                .isEqualTo("de4 et3 fi4 pl3");
+                .as("those of its languages, and the source, which stands in for them")
+                .isEqualTo("de4 en4 et3 fi4 pl3");
     }
 
     @Test
