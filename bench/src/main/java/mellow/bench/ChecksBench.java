@@ -28,6 +28,7 @@ public final class ChecksBench {
 
     private static final int TEXTS = 200_000;
     private static final int PAGE = 60;
+    private static final int INTAKE = 100_000;
     private static final String[] WORDS = {
         "ramp",
         "visor",
@@ -69,6 +70,8 @@ public final class ChecksBench {
         figures.line("work", "texts", "took", "against", "took", "ratio");
         engine(figures, out);
         try (Product product = new Product()) {
+            intake(product, out, 2_000);
+            intake(product, out, INTAKE);
             new RecordBench(product, out).fill();
             again(product, out);
         }
@@ -127,6 +130,41 @@ public final class ChecksBench {
         });
         figures.compare("all kinds of checks", TEXTS, looked, "reading each character", read);
         out.printf(Locale.ROOT, "%,.0f texts a second on one core%n", TEXTS / looked);
+    }
+
+    /** A new sheet of two languages is taken in; the part of that time in which texts are looked at and what is found is stored. */
+    private static void intake(Product product, PrintStream out, int rows) throws Exception {
+        StringBuilder sheet = new StringBuilder("key,en,de\n");
+        List<Pair> pairs = pairs();
+        for (int i = 0; i < rows; i++) {
+            Pair pair = pairs.get(i);
+            sheet.append("intake.")
+                    .append(i)
+                    .append(",\"")
+                    .append(pair.measure().source().get("other"));
+            sheet.append(" (").append(i).append(")\",\"").append(pair.text().get("other"));
+            sheet.append(" (").append(i).append(")\"\n");
+        }
+        long id = product.upload("intake-" + rows + ".csv", sheet.toString().getBytes(StandardCharsets.UTF_8))
+                .path("id")
+                .asLong();
+        product.send(
+                "PUT",
+                "/api/intakes/" + id + "/options",
+                "{\"newTable\":\"Intake " + rows + "\",\"source\":\"en\",\"settlesOwn\":true,\"arrival\":\"SETTLED\"}");
+        IntakeBench.compared(product, id);
+        MaskTimer.seconds();
+        long start = System.nanoTime();
+        IntakeBench.take(product, id);
+        double took = seconds(start);
+        double stored = MaskTimer.seconds();
+        out.printf(
+                Locale.ROOT,
+                "%,d texts taken in in %.1f s; looking at them and storing what is found %.1f s of it, %.0f %%%n",
+                rows,
+                took,
+                stored,
+                100 * stored / took);
     }
 
     private static int characters(SortedMap<String, String> forms) {

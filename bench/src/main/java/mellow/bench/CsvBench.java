@@ -154,16 +154,7 @@ public final class CsvBench {
         IntakeBench.compared(product, id);
         double preview = seconds(start);
         start = System.nanoTime();
-        product.send("POST", "/api/intakes/" + id + "/apply", "");
-        String status = "";
-        while (!status.equals("applied")) {
-            Thread.sleep(20);
-            JsonNode intake = product.json(product.get("/api/intakes/" + id));
-            status = intake.path("status").asString();
-            if (intake.path("run").path("status").asString().equals("failed")) {
-                throw new IOException(intake.path("run").path("message").asString());
-            }
-        }
+        IntakeBench.take(product, id);
         figures.compare(
                 "intake: apply, history and counters included", rows, seconds(start), "COPY of the same texts", copy);
         out.printf(Locale.ROOT, "  upload and read %.2f s, preview %.2f s%n", readIn, preview);

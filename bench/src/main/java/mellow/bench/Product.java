@@ -52,7 +52,7 @@ final class Product implements AutoCloseable {
         // Somebody may end a measurement before its time; neither database nor gigabytes stay behind.
         Runtime.getRuntime().addShutdownHook(new Thread(this::clear));
         access = cluster.start();
-        server = new SpringApplicationBuilder(MellowServer.class)
+        server = new SpringApplicationBuilder(MellowServer.class, MaskTimer.class)
                 .registerShutdownHook(false)
                 .properties(access.properties())
                 .run(Stream.concat(Stream.of("--server.port=0"), Stream.of(settings))

@@ -141,6 +141,11 @@ final class Browser implements AutoCloseable {
         return driver.switchTo().activeElement();
     }
 
+    /** Runs a script that calls the last of its arguments with what it has found. */
+    Object later(String script, Object... arguments) {
+        return driver.executeAsyncScript(script, arguments);
+    }
+
     Object script(String script, Object... arguments) {
         return driver.executeScript(script, arguments);
     }

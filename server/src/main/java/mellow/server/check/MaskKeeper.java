@@ -8,6 +8,10 @@ import java.util.List;
 import java.util.Objects;
 import java.util.SortedMap;
 import java.util.TreeSet;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import mellow.core.check.Kind;
 import mellow.core.check.Weight;
 import mellow.server.check.Exceptions.Allowed;
@@ -27,7 +31,13 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class MaskKeeper {
 
-    private static final int AT_ONCE = 1_000;
+    private static final int AT_ONCE = 250;
+    /** Texts are looked at while the database answers for the next ones and writes the former; more than two of those who wait for it can use are kept from nobody else. */
+    private static final ExecutorService LOOKING = Executors.newFixedThreadPool(2, work -> {
+        Thread thread = new Thread(work, "mask-looking");
+        thread.setDaemon(true);
+        return thread;
+    });
     /** A source that stands more often in a table is a word like "OK", which is said as each place needs it. */
     private static final int MOST_TWINS = 200;
 
@@ -50,6 +60,13 @@ public class MaskKeeper {
                     .formatted(OTHERWISE);
 
     /**
+     * Each row is looked for in the index, whatever the planner believes of a table that grew within this transaction: it would read all of it for every few
+     * entries.
+     */
+    private static final String BY_INDEX =
+            "select set_config('enable_hashjoin', :on, true), set_config('enable_mergejoin', :on, true), set_config('enable_seqscan', :on, true)";
+
+    /**
      * Sources that the entries share with others now, or shared when they were last looked at. Each is looked for by its own step in the index, whatever the
      * planner believes of a table that was filled a moment ago: a join of all with all takes minutes.
      */
@@ -64,6 +81,15 @@ public class MaskKeeper {
             select m.table_id, m.twin from finding_mask m where m.entry_id = any(:entries) and m.twin is not null
             order by 1, 2
             """;
+    /** So many are held one by one; of more all of their tables, since a database has room for some thousand locks. */
+    private static final int FEW_TWINS = 200;
+
+    private static final int TWINS_AT_ONCE = 500;
+
+    private static final String HOLD_WITH_OTHERS =
+            "select pg_advisory_xact_lock_shared(hashtextextended('all', t)) from (select distinct unnest(:tables::bigint[]) t order by 1) held";
+    private static final String HOLD_ALONE =
+            "select pg_advisory_xact_lock(hashtextextended('all', t)) from (select distinct unnest(:tables::bigint[]) t order by 1) held";
     /** Nobody else can change texts of the same source until this transaction ends, and what they changed before is seen by the next statement. */
     private static final String HOLD =
             "select pg_advisory_xact_lock(hashtextextended(twin, table_id)) from unnest(:tables::bigint[], :twins::text[]) t(table_id, twin)";
@@ -142,8 +168,9 @@ public class MaskKeeper {
             return;
         }
         Integer[] numbers = languages.toArray(Integer[]::new);
+        Shared shared = hold(some);
         put(new MaskReader(jdbc, look.grounds()).of(some, numbers));
-        twins(some, numbers, look.grounds());
+        say(shared, numbers, look.grounds());
     }
 
     /** The same as {@link #ofEntries} for all entries that an intake touched. */
@@ -175,11 +202,41 @@ public class MaskKeeper {
 
     private void of(Collection<Long> entries, Integer @Nullable [] languages) {
         Grounds grounds = new Grounds(jdbc);
+        MaskReader reader = new MaskReader(jdbc, grounds);
         List<Long> inOrder = List.copyOf(new TreeSet<>(entries));
-        for (int from = 0; from < inOrder.size(); from += AT_ONCE) {
-            List<Long> some = inOrder.subList(from, Math.min(inOrder.size(), from + AT_ONCE));
-            put(new MaskReader(jdbc, grounds).of(some, languages));
-            twins(some, languages, grounds);
+        if (inOrder.isEmpty()) {
+            return;
+        }
+        Shared shared = hold(inOrder);
+        Future<List<Found>> looking = null;
+        try {
+            for (int from = 0; from < inOrder.size(); from += AT_ONCE) {
+                List<Long> some = inOrder.subList(from, Math.min(inOrder.size(), from + AT_ONCE));
+                Future<List<Found>> next = LOOKING.submit(reader.read(some, languages)::look);
+                if (looking != null) {
+                    put(found(looking));
+                }
+                looking = next;
+            }
+            if (looking != null) {
+                put(found(looking));
+            }
+        } finally {
+            if (looking != null) {
+                looking.cancel(true);
+            }
+        }
+        say(shared, languages, grounds);
+    }
+
+    private static List<Found> found(Future<List<Found>> looking) {
+        try {
+            return looking.get();
+        } catch (ExecutionException failed) {
+            throw failed.getCause() instanceof RuntimeException cause ? cause : new IllegalStateException(failed);
+        } catch (InterruptedException ending) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("interrupted while texts were looked at", ending);
         }
     }
 
@@ -198,6 +255,7 @@ public class MaskKeeper {
             stops[i] = one.masks().stops();
             minds[i] = one.masks().minds();
         }
+        planWithoutIndexes("off");
         jdbc.sql(PUT)
                 .param("entries", entries)
                 .param("languages", languages)
@@ -205,44 +263,83 @@ public class MaskKeeper {
                 .param("stops", stops)
                 .param("minds", minds)
                 .update();
+        planWithoutIndexes("on");
     }
 
-    private void twins(List<Long> entries, Integer @Nullable [] languages, Grounds grounds) {
-        List<Long> tables = new ArrayList<>();
-        List<String> twins = new ArrayList<>();
-        jdbc.sql(TWINS).param("entries", entries.toArray(Long[]::new)).query((RowCallbackHandler) row -> {
-            tables.add(row.getLong("table_id"));
-            twins.add(row.getString("twin"));
+    private void planWithoutIndexes(String on) {
+        jdbc.sql(BY_INDEX).param("on", on).query((RowCallbackHandler) row -> {
+            // It tells what was set.
         });
-        if (tables.isEmpty()) {
-            return;
+    }
+
+    /** Sources that stand more than once, by table; held for this transaction. */
+    private record Shared(List<Long> tables, List<String> twins) {
+
+        Shared part(int from, int to) {
+            return new Shared(tables.subList(from, to), twins.subList(from, to));
         }
-        Long[] tableArray = tables.toArray(Long[]::new);
-        String[] twinArray = twins.toArray(String[]::new);
-        jdbc.sql(HOLD).param("tables", tableArray).param("twins", twinArray).query((RowCallbackHandler) row -> {
+
+        Long[] tableArray() {
+            return tables.toArray(Long[]::new);
+        }
+
+        String[] twinArray() {
+            return twins.toArray(String[]::new);
+        }
+    }
+
+    /** First of all: two who change texts of one source at once meet here, and hold no rows yet that the other needs. */
+    private Shared hold(List<Long> entries) {
+        Shared shared = new Shared(new ArrayList<>(), new ArrayList<>());
+        jdbc.sql(TWINS).param("entries", entries.toArray(Long[]::new)).query((RowCallbackHandler) row -> {
+            shared.tables.add(row.getLong("table_id"));
+            shared.twins.add(row.getString("twin"));
+        });
+        boolean few = shared.twins.size() <= FEW_TWINS;
+        lock(jdbc.sql(few ? HOLD_WITH_OTHERS : HOLD_ALONE).param("tables", shared.tableArray()));
+        if (few) {
+            lock(jdbc.sql(HOLD).param("tables", shared.tableArray()).param("twins", shared.twinArray()));
+        }
+        return shared;
+    }
+
+    private static void lock(JdbcClient.StatementSpec locks) {
+        locks.query((RowCallbackHandler) row -> {
             // Each line is a lock that is held now.
         });
+    }
+
+    private void say(Shared shared, Integer @Nullable [] languages, Grounds grounds) {
+        for (int from = 0; from < shared.twins.size(); from += TWINS_AT_ONCE) {
+            sayPart(shared.part(from, Math.min(shared.twins.size(), from + TWINS_AT_ONCE)), languages, grounds);
+        }
+    }
+
+    private void sayPart(Shared shared, Integer @Nullable [] languages, Grounds grounds) {
         Said said = new Said();
         jdbc.sql(SAID)
-                .param("tables", tableArray)
-                .param("twins", twinArray)
+                .param("tables", shared.tableArray())
+                .param("twins", shared.twinArray())
                 .param("languages", languages)
                 .query((RowCallbackHandler) said::add);
+        if (said.entries.isEmpty()) {
+            return;
+        }
         said.judge(
                 said.twins.stream().allMatch(Objects::isNull)
                         ? Allowed.NONE
                         : new Exceptions(jdbc).of(said.entries.toArray(Long[]::new)),
                 grounds);
-        if (!said.entries.isEmpty()) {
-            jdbc.sql(SAY)
-                    .param("entries", said.entries.toArray(Long[]::new))
-                    .param("languages", said.languages.toArray(Integer[]::new))
-                    .param("tables", said.tables.toArray(Long[]::new))
-                    .param("twins", said.twins.toArray(String[]::new))
-                    .param("stops", said.stops.toArray(Long[]::new))
-                    .param("minds", said.minds.toArray(Long[]::new))
-                    .update();
-        }
+        planWithoutIndexes("off");
+        jdbc.sql(SAY)
+                .param("entries", said.entries.toArray(Long[]::new))
+                .param("languages", said.languages.toArray(Integer[]::new))
+                .param("tables", said.tables.toArray(Long[]::new))
+                .param("twins", said.twins.toArray(String[]::new))
+                .param("stops", said.stops.toArray(Long[]::new))
+                .param("minds", said.minds.toArray(Long[]::new))
+                .update();
+        planWithoutIndexes("on");
     }
 
     /** Columns of what is said differently, or was. */

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.SortedMap;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
+import mellow.core.check.Ground;
 import mellow.core.check.Masks;
 import mellow.core.check.Measure;
 import mellow.core.text.Shape;
@@ -55,55 +56,90 @@ public final class MaskReader {
      * @param languages only those in these languages, and no source; null for all of them and the sources
      */
     public List<Found> of(List<Long> entries, Integer @Nullable [] languages) {
-        Long[] ids = entries.toArray(Long[]::new);
-        Allowed allowed = new Allowed();
-        List<Found> found = new ArrayList<>();
-        long[] last = {-1};
-        jdbc.sql(CELLS).param("entries", ids).param("languages", languages).query((RowCallbackHandler) row -> {
-            Measure measure = MeasureColumns.read(row);
-            boolean first = row.getLong("id") != last[0];
-            last[0] = row.getLong("id");
-            if (first && row.getArray("said") != null) {
-                allowed.note(row.getLong("id"), (String[]) row.getArray("said").getArray());
-            }
-            if (first && languages == null) {
-                found.add(source(row, measure, allowed));
-            }
-            if (row.getObject("language_id") != null) {
-                found.add(text(row, measure, allowed));
-            }
-        });
-        return found;
+        return read(entries, languages).look();
     }
 
-    private Found source(ResultSet row, Measure measure, Allowed allowed) throws SQLException {
-        long table = row.getLong("table_id");
-        int language = grounds.sourceLanguage(table);
-        long entry = row.getLong("id");
-        if (!row.getBoolean("alive")) {
-            return new Found(entry, language, table, Masks.NONE);
-        }
-        List<Finding> findings = Checks.ofSource(measure, row.getString("key"), grounds.of(table, language));
-        return new Found(
-                entry,
-                language,
-                table,
-                Masks.of(allowed.without(findings, entry, language, measure.source(), measure.source())));
+    /** Reads what {@link #of} looks at. */
+    Texts read(List<Long> entries, Integer @Nullable [] languages) {
+        Texts texts = new Texts();
+        jdbc.sql(CELLS)
+                .param("entries", entries.toArray(Long[]::new))
+                .param("languages", languages)
+                .query((RowCallbackHandler) row -> texts.add(row, languages == null));
+        return texts;
     }
 
-    private Found text(ResultSet row, Measure measure, Allowed allowed) throws SQLException {
-        long entry = row.getLong("id");
-        int language = row.getInt("language_id");
-        long table = row.getLong("table_id");
-        SortedMap<String, String> text = TextColumns.allForms(row.getString("text"), row.getString("forms"));
-        if (text.isEmpty()
-                || measure.shape() == Shape.ASSET
-                || !row.getBoolean("alive")
-                || !row.getBoolean("translatable")) {
-            return new Found(entry, language, table, Masks.NONE);
+    /** Texts that were read. Looking at them needs no database and may be done on another thread. */
+    final class Texts {
+
+        private final Allowed allowed = new Allowed();
+        private final List<Line> lines = new ArrayList<>();
+        private @Nullable Entry last;
+
+        private Texts() {}
+
+        /** What the lines of an entry have in common. */
+        private record Entry(long id, long table, String key, Measure measure, boolean alive, boolean translatable) {}
+
+        /**
+         * One of them.
+         *
+         * @param text null for the source
+         * @param ground null where nothing is to be found
+         */
+        private record Line(
+                Entry entry, int language, @Nullable SortedMap<String, String> text, @Nullable Ground ground) {}
+
+        private void add(ResultSet row, boolean sources) throws SQLException {
+            Entry entry = last;
+            if (entry == null || entry.id != row.getLong("id")) {
+                entry = entry(row);
+                last = entry;
+                if (sources) {
+                    int language = grounds.sourceLanguage(entry.table);
+                    lines.add(new Line(entry, language, null, entry.alive ? grounds.of(entry.table, language) : null));
+                }
+            }
+            int language = row.getInt("language_id");
+            if (!row.wasNull()) {
+                SortedMap<String, String> text = TextColumns.allForms(row.getString("text"), row.getString("forms"));
+                boolean nothing =
+                        text.isEmpty() || entry.measure.shape() == Shape.ASSET || !entry.alive || !entry.translatable;
+                lines.add(new Line(entry, language, text, nothing ? null : grounds.of(entry.table, language)));
+            }
         }
-        List<Finding> findings = Checks.found(measure, text, grounds.of(table, language));
-        return new Found(
-                entry, language, table, Masks.of(allowed.without(findings, entry, language, measure.source(), text)));
+
+        private Entry entry(ResultSet row) throws SQLException {
+            long id = row.getLong("id");
+            if (row.getArray("said") != null) {
+                allowed.note(id, (String[]) row.getArray("said").getArray());
+            }
+            return new Entry(
+                    id,
+                    row.getLong("table_id"),
+                    row.getString("key"),
+                    MeasureColumns.read(row),
+                    row.getBoolean("alive"),
+                    row.getBoolean("translatable"));
+        }
+
+        /** What is found in them, in the order in which they were read. */
+        List<Found> look() {
+            return lines.stream().map(this::look).toList();
+        }
+
+        private Found look(Line line) {
+            Entry entry = line.entry;
+            Masks masks = Masks.NONE;
+            if (line.ground != null) {
+                SortedMap<String, String> source = entry.measure.source();
+                SortedMap<String, String> text = line.text == null ? source : line.text;
+                List<Finding> findings = line.text == null
+                        ? Checks.ofSource(entry.measure, entry.key, line.ground)
+                        : Checks.found(entry.measure, text, line.ground);
+                masks = Masks.of(allowed.without(findings, entry.id, line.language, source, text));
+            }
+            return new Found(entry.id, line.language, entry.table, masks);
+        }
     }
 }

@@ -70,6 +70,25 @@ class FindingsTest extends ServerTest {
         return found;
     }
 
+    /** Too many to hold one by one: a database has room for some thousand locks. */
+    @Test
+    void manySourcesThatStandTwiceComeInTogether() {
+        StringBuilder file = new StringBuilder("key,en,de\n");
+        for (int i = 0; i < 1_000; i++) {
+            file.append("a.")
+                    .append(i)
+                    .append(",Cabin ")
+                    .append(i)
+                    .append(",Kabine ")
+                    .append(i)
+                    .append('\n');
+            file.append("b.").append(i).append(",Cabin ").append(i);
+            file.append(i % 4 == 0 ? ",Kammer " : ",Kabine ").append(i).append('\n');
+        }
+        ledger.takeIn(mara, "Cabins", file.toString(), Arrival.SETTLED);
+        assertThat(found("table=cabins")).containsEntry("otherwise", 2 * 1_000 / 4);
+    }
+
     private void pencil(String key, String text) {
         ledger.change(lina, key, "de", CellChange.text(Action.PENCIL, version(key), text));
     }
