@@ -72,6 +72,8 @@ public final class ChecksBench {
         try (Product product = new Product()) {
             intake(product, out, 2_000);
             intake(product, out, INTAKE);
+        }
+        try (Product product = new Product()) {
             new RecordBench(product, out).fill();
             again(product, out);
         }

@@ -5,6 +5,7 @@ import com.ibm.icu.text.Normalizer2;
 import java.awt.Font;
 import java.awt.font.FontRenderContext;
 import java.awt.font.GlyphVector;
+import java.awt.font.TextAttribute;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.text.Bidi;
@@ -12,6 +13,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -40,7 +42,18 @@ public final class Face {
      * @param size in pixels per em
      */
     public static Face of(String name, FontFile file, float size) {
-        return new Face(name, file.font().deriveFont(size), null);
+        return new Face(
+                name,
+                file.font()
+                        .deriveFont(Map.of(
+                                TextAttribute.SIZE,
+                                size,
+                                // As browsers and panels do; the JDK leaves both out unless it is asked.
+                                TextAttribute.KERNING,
+                                TextAttribute.KERNING_ON,
+                                TextAttribute.LIGATURES,
+                                TextAttribute.LIGATURES_ON)),
+                null);
     }
 
     /** A product whose files hold only the letters of a character set. */

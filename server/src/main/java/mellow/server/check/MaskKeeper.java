@@ -4,7 +4,9 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.SortedMap;
 import java.util.TreeSet;
@@ -31,7 +33,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class MaskKeeper {
 
-    private static final int AT_ONCE = 250;
+    private static final int AT_ONCE = 500;
     /** Texts are looked at while the database answers for the next ones and writes the former; more than two of those who wait for it can use are kept from nobody else. */
     private static final ExecutorService LOOKING = Executors.newFixedThreadPool(2, work -> {
         Thread thread = new Thread(work, "mask-looking");
@@ -42,6 +44,10 @@ public class MaskKeeper {
     private static final int MOST_TWINS = 200;
 
     private static final long OTHERWISE = Kind.OTHERWISE.bit();
+
+    /** What is kept of entries; most texts have nothing, and most that are looked at again have what they had. */
+    private static final String KEPT =
+            "select entry_id, language_id, table_id, stops, minds from finding_mask where entry_id = any(:entries)";
 
     /** What is written of texts that were looked at; whether a source is said differently elsewhere is kept as it is. */
     private static final String PUT =
@@ -64,7 +70,7 @@ public class MaskKeeper {
      * entries.
      */
     private static final String BY_INDEX =
-            "select set_config('enable_hashjoin', :on, true), set_config('enable_mergejoin', :on, true), set_config('enable_seqscan', :on, true)";
+            "select set_config('enable_hashjoin', :otherwise, true), set_config('enable_mergejoin', :otherwise, true), set_config('enable_seqscan', :otherwise, true)";
 
     /**
      * Sources that the entries share with others now, or shared when they were last looked at. Each is looked for by its own step in the index, whatever the
@@ -169,8 +175,10 @@ public class MaskKeeper {
         }
         Integer[] numbers = languages.toArray(Integer[]::new);
         Shared shared = hold(some);
+        byIndex(true);
         put(new MaskReader(jdbc, look.grounds()).of(some, numbers));
         say(shared, numbers, look.grounds());
+        byIndex(false);
     }
 
     /** The same as {@link #ofEntries} for all entries that an intake touched. */
@@ -208,6 +216,7 @@ public class MaskKeeper {
             return;
         }
         Shared shared = hold(inOrder);
+        byIndex(true);
         Future<List<Found>> looking = null;
         try {
             for (int from = 0; from < inOrder.size(); from += AT_ONCE) {
@@ -227,6 +236,7 @@ public class MaskKeeper {
             }
         }
         say(shared, languages, grounds);
+        byIndex(false);
     }
 
     private static List<Found> found(Future<List<Found>> looking) {
@@ -240,7 +250,40 @@ public class MaskKeeper {
         }
     }
 
+    /** Which text, and what was found in it but for sources that are said differently. */
+    private record Kept(long table, long stops, long minds) {}
+
+    private record Place(long entry, int language) {}
+
     private void put(List<Found> found) {
+        Map<Place, Kept> kept = kept(found);
+        List<Found> changed = found.stream()
+                .filter(one -> {
+                    Kept now = new Kept(
+                            one.table(), one.masks().stops(), one.masks().minds());
+                    Kept before = kept.get(new Place(one.entry(), one.language()));
+                    return before == null ? now.stops != 0 || now.minds != 0 : !before.equals(now);
+                })
+                .toList();
+        if (!changed.isEmpty()) {
+            merge(changed);
+        }
+    }
+
+    private Map<Place, Kept> kept(List<Found> found) {
+        Map<Place, Kept> kept = new HashMap<>();
+        jdbc.sql(KEPT)
+                .param("entries", found.stream().map(Found::entry).distinct().toArray(Long[]::new))
+                .query((RowCallbackHandler) row -> kept.put(
+                        new Place(row.getLong("entry_id"), row.getInt("language_id")),
+                        new Kept(
+                                row.getLong("table_id"),
+                                row.getLong("stops") & ~OTHERWISE,
+                                row.getLong("minds") & ~OTHERWISE)));
+        return kept;
+    }
+
+    private void merge(List<Found> found) {
         int n = found.size();
         Long[] entries = new Long[n];
         Integer[] languages = new Integer[n];
@@ -255,7 +298,6 @@ public class MaskKeeper {
             stops[i] = one.masks().stops();
             minds[i] = one.masks().minds();
         }
-        planWithoutIndexes("off");
         jdbc.sql(PUT)
                 .param("entries", entries)
                 .param("languages", languages)
@@ -263,11 +305,11 @@ public class MaskKeeper {
                 .param("stops", stops)
                 .param("minds", minds)
                 .update();
-        planWithoutIndexes("on");
     }
 
-    private void planWithoutIndexes(String on) {
-        jdbc.sql(BY_INDEX).param("on", on).query((RowCallbackHandler) row -> {
+    /** Until this is said otherwise, or the transaction fails. */
+    private void byIndex(boolean always) {
+        jdbc.sql(BY_INDEX).param("otherwise", always ? "off" : "on").query((RowCallbackHandler) row -> {
             // It tells what was set.
         });
     }
@@ -330,7 +372,6 @@ public class MaskKeeper {
                         ? Allowed.NONE
                         : new Exceptions(jdbc).of(said.entries.toArray(Long[]::new)),
                 grounds);
-        planWithoutIndexes("off");
         jdbc.sql(SAY)
                 .param("entries", said.entries.toArray(Long[]::new))
                 .param("languages", said.languages.toArray(Integer[]::new))
@@ -339,7 +380,6 @@ public class MaskKeeper {
                 .param("stops", said.stops.toArray(Long[]::new))
                 .param("minds", said.minds.toArray(Long[]::new))
                 .update();
-        planWithoutIndexes("on");
     }
 
     /** Columns of what is said differently, or was. */

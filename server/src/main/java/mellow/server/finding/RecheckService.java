@@ -35,7 +35,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class RecheckService {
 
     private static final String RUN = "recheck";
-    private static final int AT_ONCE = 500;
+    private static final int AT_ONCE = 1_000;
     private static final Duration BEFORE_NEXT_TRY = Duration.ofMillis(500);
 
     private static final String ASK =
