@@ -34,7 +34,10 @@ import org.springframework.transaction.annotation.Transactional;
 public class MaskKeeper {
 
     private static final int AT_ONCE = 500;
-    /** Texts are looked at while the database answers for the next ones and writes the former; more than two of those who wait for it can use are kept from nobody else. */
+    /** So many entries are done without a second thread, and planned by what the database believes. */
+    private static final int FEW = 50;
+
+    /** Texts are looked at while the database answers for the next ones and writes the former. */
     private static final ExecutorService LOOKING = Executors.newFixedThreadPool(2, work -> {
         Thread thread = new Thread(work, "mask-looking");
         thread.setDaemon(true);
@@ -173,12 +176,7 @@ public class MaskKeeper {
         if (some.isEmpty()) {
             return;
         }
-        Integer[] numbers = languages.toArray(Integer[]::new);
-        Shared shared = hold(some);
-        byIndex(true);
-        put(new MaskReader(jdbc, look.grounds()).of(some, numbers));
-        say(shared, numbers, look.grounds());
-        byIndex(false);
+        few(some, languages.toArray(Integer[]::new), look.grounds());
     }
 
     /** The same as {@link #ofEntries} for all entries that an intake touched. */
@@ -210,11 +208,26 @@ public class MaskKeeper {
 
     private void of(Collection<Long> entries, Integer @Nullable [] languages) {
         Grounds grounds = new Grounds(jdbc);
-        MaskReader reader = new MaskReader(jdbc, grounds);
         List<Long> inOrder = List.copyOf(new TreeSet<>(entries));
-        if (inOrder.isEmpty()) {
-            return;
+        if (inOrder.size() > FEW) {
+            many(inOrder, languages, grounds);
+        } else if (!inOrder.isEmpty()) {
+            few(inOrder, languages, grounds);
         }
+    }
+
+    /** One after the other, in as few statements as can be: somebody waits for it. */
+    private void few(List<Long> inOrder, Integer @Nullable [] languages, Grounds grounds) {
+        Shared shared = hold(inOrder);
+        List<Found> found = new MaskReader(jdbc, grounds).of(inOrder, languages);
+        if (!found.isEmpty()) {
+            merge(found);
+        }
+        say(shared, languages, grounds);
+    }
+
+    private void many(List<Long> inOrder, Integer @Nullable [] languages, Grounds grounds) {
+        MaskReader reader = new MaskReader(jdbc, grounds);
         Shared shared = hold(inOrder);
         byIndex(true);
         Future<List<Found>> looking = null;
@@ -337,6 +350,9 @@ public class MaskKeeper {
             shared.tables.add(row.getLong("table_id"));
             shared.twins.add(row.getString("twin"));
         });
+        if (shared.twins.isEmpty()) {
+            return shared;
+        }
         boolean few = shared.twins.size() <= FEW_TWINS;
         lock(jdbc.sql(few ? HOLD_WITH_OTHERS : HOLD_ALONE).param("tables", shared.tableArray()));
         if (few) {

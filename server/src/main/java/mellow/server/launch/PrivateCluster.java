@@ -65,7 +65,7 @@ public final class PrivateCluster {
 
         /** The same of its replica. */
         public Map<String, Object> replicaProperties() {
-            return properties("mellow.replica");
+            return properties("mellow.bundles.replica");
         }
 
         private Map<String, Object> properties(String of) {

@@ -8,7 +8,7 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.env.Environment;
 
-/** Puts the replica beside the database where {@code mellow.replica.url} names one; without it nothing is put between the server and its database. */
+/** Puts the replica beside the database where {@code mellow.bundles.replica.url} names one; without it nothing is put between the server and its database. */
 @Configuration
 class ReplicaSettings {
 
@@ -23,7 +23,7 @@ class ReplicaSettings {
         return new BeanPostProcessor() {
             @Override
             public Object postProcessAfterInitialization(Object bean, String name) {
-                String url = environment.getProperty("mellow.replica.url", "");
+                String url = environment.getProperty("mellow.bundles.replica.url", "");
                 return bean instanceof DataSource database && !url.isBlank()
                         ? new BothDatabases(database, pool(url, environment))
                         : bean;
@@ -35,8 +35,8 @@ class ReplicaSettings {
         HikariConfig config = new HikariConfig();
         config.setPoolName("replica");
         config.setJdbcUrl(url);
-        config.setUsername(environment.getProperty("mellow.replica.username", ""));
-        config.setPassword(environment.getProperty("mellow.replica.password", ""));
+        config.setUsername(environment.getProperty("mellow.bundles.replica.username", ""));
+        config.setPassword(environment.getProperty("mellow.bundles.replica.password", ""));
         config.setMaximumPoolSize(CONNECTIONS);
         config.setMinimumIdle(0);
         config.setIdleTimeout(60_000);

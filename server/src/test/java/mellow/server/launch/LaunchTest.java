@@ -11,12 +11,16 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Map;
+import java.util.stream.Stream;
 import mellow.server.common.TempFiles;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.core.env.PropertySource;
+import org.springframework.core.env.SystemEnvironmentPropertySource;
 
 class LaunchTest {
 
@@ -37,6 +41,17 @@ class LaunchTest {
     void readsTheAddressOfAnotherDatabase(String given, String url, String user, String password) {
         assertThat(StartCommand.given("MELLOW_DATABASE_URL", given))
                 .isEqualTo(new PrivateCluster.Access(url, user, password));
+    }
+
+    /** The environment is read by its names, too, and comes before what the launcher made of it. */
+    @ParameterizedTest
+    @ValueSource(strings = {"MELLOW_DATABASE_URL", "MELLOW_REPLICA_URL"})
+    void whatTheEnvironmentSaysIsNoSettingOfTheServerByItself(String variable) {
+        PropertySource<?> environment = new SystemEnvironmentPropertySource("env", Map.of(variable, "postgresql://db"));
+        PrivateCluster.Access access = new PrivateCluster.Access("url", "user", "password");
+        assertThat(Stream.of(access.properties(), access.replicaProperties()).flatMap(all -> all.keySet().stream()))
+                .hasSize(6)
+                .allSatisfy(name -> assertThat(environment.getProperty(name)).isNull());
     }
 
     @ParameterizedTest
