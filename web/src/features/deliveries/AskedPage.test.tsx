@@ -39,7 +39,7 @@ describe("what a product asked for", () => {
   it.each([
     ["READ", /^Bundles come from the replica of the database\.$/],
     ["BEHIND", /did not have everything yet/],
-    ["AWAY", /^The replica of the database is away since .*2026, \d+:\d\d;/],
+    ["AWAY", /^The replica of the database has been away since .*2026, \d+:\d\d;/],
     ["UNASKED", /nobody needed it/],
   ])("says that the replica is %s", async (standing, said) => {
     open({ days: 30, rows: [row()], byDay: [], replica: { standing, since: "2026-11-27T12:00:00Z" } });
