@@ -35,6 +35,9 @@ final class NumberCheck implements Check {
         }
         List<Number> asked = in(form.source(), form);
         List<Number> given = in(form.text(), form);
+        if (sameDigits(asked, given)) {
+            return;
+        }
         Set<String> inSource = asked.stream().map(Number::digits).collect(Collectors.toSet());
         Set<String> inText = given.stream().map(Number::digits).collect(Collectors.toSet());
         // How often a number stands makes no difference: a range may repeat its unit.
@@ -69,6 +72,19 @@ final class NumberCheck implements Check {
                         number.end);
             }
         }
+    }
+
+    /** Whether both say the same numbers in the same order, as most do. */
+    private static boolean sameDigits(List<Number> asked, List<Number> given) {
+        if (asked.size() != given.size()) {
+            return false;
+        }
+        for (int i = 0; i < asked.size(); i++) {
+            if (!asked.get(i).digits.equals(given.get(i).digits)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private static boolean meet(Number number, List<Number> missing, boolean halfDays) {
@@ -139,8 +155,11 @@ final class NumberCheck implements Check {
                 }
                 at++;
             }
-            String spelled = digits.toString().replaceFirst("^0+(?=\\d)", "");
-            numbers.add(new Number(spelled, ofName, start, at));
+            int zeros = 0;
+            while (zeros < digits.length() - 1 && digits.charAt(zeros) == '0') {
+                zeros++;
+            }
+            numbers.add(new Number(digits.substring(zeros), ofName, start, at));
         }
         return numbers;
     }

@@ -48,6 +48,10 @@ final class PlaceholderCheck implements Check {
         }
         List<Placeholder> asked = syntax.inValues(source);
         List<Placeholder> given = meant(syntax.inValues(text), asked);
+        if (spelledAlike(asked, given)) {
+            aloneWherePrintf(form, asked, given, found);
+            return;
+        }
         boolean branches = form.message() != null;
         Difference difference = compare(asked, given, branches);
         if (mayDropNumber(form)) {
@@ -55,7 +59,30 @@ final class PlaceholderCheck implements Check {
         }
         boolean same = difference.missing().isEmpty() && difference.extra().isEmpty();
         tell(form, asked, given, difference, found);
-        if (same && (asked.stream().anyMatch(one -> one.kind() == Kind.PRINTF) || source.contains("%%"))) {
+        if (same) {
+            aloneWherePrintf(form, asked, given, found);
+        }
+    }
+
+    /** Whether both have the same in the same order, as most do. */
+    private static boolean spelledAlike(List<Placeholder> asked, List<Placeholder> given) {
+        if (asked.size() != given.size()) {
+            return false;
+        }
+        for (int i = 0; i < asked.size(); i++) {
+            Placeholder one = asked.get(i);
+            Placeholder other = given.get(i);
+            if (!one.identity().equals(other.identity()) || !one.spelled().equals(other.spelled())) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static void aloneWherePrintf(Form form, List<Placeholder> asked, List<Placeholder> given, Found found) {
+        if (form.anywhere(Traits.PERCENT)
+                && (asked.stream().anyMatch(one -> one.kind() == Kind.PRINTF)
+                        || form.source().contains("%%"))) {
             lonePercent(form, given, found);
         }
     }

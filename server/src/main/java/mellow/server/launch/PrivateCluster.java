@@ -129,6 +129,11 @@ public final class PrivateCluster {
         return place;
     }
 
+    /** Where a program is of the PostgreSQL that runs it. */
+    public Path program(String name) {
+        return bin.resolve(name);
+    }
+
     /** Makes the cluster if there is none and starts it if it does not run. */
     public Access start() {
         Path password = place.resolveSibling("cluster-password");
@@ -282,7 +287,7 @@ public final class PrivateCluster {
         if (asRoot) {
             command.addAll(List.of("runuser", "-u", "postgres", "--"));
         }
-        command.add(bin.resolve(program).toString());
+        command.add(program(program).toString());
         command.addAll(List.of(arguments));
         return command;
     }

@@ -48,7 +48,7 @@ public final class FollowingCluster {
             command.addAll(List.of("runuser", "-u", "postgres", "--"));
         }
         command.addAll(List.of(
-                "pg_basebackup",
+                cluster.program("pg_basebackup").toString(),
                 "--pgdata=" + cluster.place(),
                 "--dbname=" + from,
                 "--write-recovery-conf",
