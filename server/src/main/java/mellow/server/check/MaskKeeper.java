@@ -33,9 +33,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class MaskKeeper {
 
+    /** So many entries are done in one go, without a second thread. */
     private static final int AT_ONCE = 500;
-    /** So many entries are done without a second thread, and planned by what the database believes. */
-    private static final int FEW = 50;
 
     /** Texts are looked at while the database answers for the next ones and writes the former. */
     private static final ExecutorService LOOKING = Executors.newFixedThreadPool(2, work -> {
@@ -209,7 +208,7 @@ public class MaskKeeper {
     private void of(Collection<Long> entries, Integer @Nullable [] languages) {
         Grounds grounds = new Grounds(jdbc);
         List<Long> inOrder = List.copyOf(new TreeSet<>(entries));
-        if (inOrder.size() > FEW) {
+        if (inOrder.size() > AT_ONCE) {
             many(inOrder, languages, grounds);
         } else if (!inOrder.isEmpty()) {
             few(inOrder, languages, grounds);
