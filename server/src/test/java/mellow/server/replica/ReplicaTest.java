@@ -102,6 +102,7 @@ class ReplicaTest {
                 .executeWithoutResult(
                         open -> assertThat(replica.read(this::reading)).isEmpty());
         assertThat(tried).hasValue(0);
+        assertThat(replica.now().orElseThrow().standing()).isEqualTo(Standing.UNASKED);
     }
 
     @Test
