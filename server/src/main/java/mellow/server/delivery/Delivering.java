@@ -240,11 +240,11 @@ class Delivering {
         int changed = 0;
         for (Map.Entry<LanguageTag, Made.TextsMade> one : made.texts().entrySet()) {
             Optional<byte[]> then = former.flatMap(last -> record.texts(last.id(), one.getKey()));
-            changed += then.isEmpty()
-                    ? product.languages().language(one.getKey()).isPresent()
-                            ? one.getValue().texts()
-                            : 0
-                    : Compared.texts(open, then.get(), open, one.getValue().hash(), 0, line -> {});
+            if (then.isPresent()) {
+                changed += Compared.texts(open, then.get(), open, one.getValue().hash(), 0, line -> {});
+            } else if (product.languages().language(one.getKey()).isPresent()) {
+                changed += one.getValue().texts();
+            }
         }
         return changed;
     }
