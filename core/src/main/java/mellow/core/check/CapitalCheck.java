@@ -50,6 +50,9 @@ final class CapitalCheck implements Check {
     }
 
     private static boolean excused(Form form, int of, int at, boolean asked) {
+        if (!asked && capitalNouns(form.ground().facts())) {
+            return true;
+        }
         String sourceWord = word(form.source(), of);
         String textWord = word(form.text(), at);
         // A word that is written the same in both, a unit or a name ("iPad", "kg", "eID") keeps its own case.
@@ -59,9 +62,7 @@ final class CapitalCheck implements Check {
         if (form.source().contains(textWord)) {
             return true;
         }
-        return asked
-                ? ENGLISH_CAPITALS.contains(sourceWord) || sourceWord.equals("I")
-                : capitalNouns(form.ground().facts());
+        return asked && (ENGLISH_CAPITALS.contains(sourceWord) || sourceWord.equals("I"));
     }
 
     /** German and Luxembourgish write every noun with a capital. */

@@ -58,14 +58,14 @@ public final class Checks {
             forms.add(source.form(Text.OTHER, ""));
         }
         for (Kind kind : KINDS) {
-            Weight weight = ground.settings().weight(kind);
+            Weight weight = ground.weight(kind);
             if (weight != Weight.OFF) {
                 found.asking(kind, weight);
                 forms.forEach(form -> kind.check().lookAtSource(form, found));
             }
         }
-        if (ground.settings().weight(Kind.KEY) != Weight.OFF) {
-            found.asking(Kind.KEY, ground.settings().weight(Kind.KEY));
+        if (ground.weight(Kind.KEY) != Weight.OFF) {
+            found.asking(Kind.KEY, ground.weight(Kind.KEY));
             KeyCheck.lookAt(key, ground, found);
         }
         return found.all().stream().map(Finding::withoutMend).toList();
@@ -80,7 +80,7 @@ public final class Checks {
         text.forEach((name, words) -> forms.add(inspected.form(name, words)));
         Found found = new Found();
         for (Kind kind : KINDS) {
-            Weight weight = ground.settings().weight(kind);
+            Weight weight = ground.weight(kind);
             if (weight == Weight.OFF) {
                 continue;
             }

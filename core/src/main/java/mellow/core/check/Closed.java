@@ -9,22 +9,26 @@ final class Closed {
 
     private Closed() {}
 
-    /** Where they stand in a text, in UTF-16 units. */
-    static BitSet in(String text, Form form) {
-        BitSet closed = new BitSet();
-        if (Traits.in(Traits.of(text), Traits.PLACEHOLDER)
+    /**
+     * Where they stand in a text, in UTF-16 units.
+     *
+     * @param traits the text's {@link Traits}
+     */
+    static BitSet in(String text, int traits, Form form) {
+        BitSet closed = new BitSet(0);
+        if (Traits.in(traits, Traits.PLACEHOLDER)
                 || form.ground().settings().placeholders().custom()) {
             Placeholders syntax = form.ground().settings().placeholders();
             for (Placeholder one : PlaceholderCheck.meant(syntax.in(text), syntax.in(form.source()))) {
                 closed.set(one.start(), one.end());
             }
         }
-        if (text.indexOf('<') >= 0) {
+        if (Traits.in(traits, Traits.ANGLE)) {
             for (Tag tag : Tag.in(text, form.source())) {
                 closed.set(tag.start(), tag.end());
             }
         }
-        int link = text.indexOf("://");
+        int link = Traits.in(traits, Traits.LINK) ? text.indexOf("://") : -1;
         while (link >= 0) {
             int end = link;
             while (end < text.length() && !Character.isWhitespace(text.charAt(end))) {

@@ -35,6 +35,8 @@ final class DoubledCheck implements Check {
             Map.entry("ca", Set.of()));
 
     private static final int SHORTEST = 2;
+    /** No mark stands before it. */
+    private static final char FIRST_MARK = '\u0300';
 
     @Override
     public void lookAt(Form form, Found found) {
@@ -62,12 +64,12 @@ final class DoubledCheck implements Check {
         int beforeEnd = -1;
         int at = 0;
         while (at < text.length()) {
-            if (!Character.isLetter(text.charAt(at))) {
+            if (!letter(text.charAt(at))) {
                 at++;
                 continue;
             }
             int start = at;
-            while (at < text.length() && (Character.isLetterOrDigit(text.charAt(at)) || joins(text, at))) {
+            while (at < text.length() && (letterOrDigit(text.charAt(at)) || joins(text, at))) {
                 at++;
             }
             int length = at - start;
@@ -107,10 +109,18 @@ final class DoubledCheck implements Check {
     /** Apostrophes and hyphens inside a word, and marks on its letters. */
     private static boolean joins(String text, int at) {
         char c = text.charAt(at);
-        return Character.getType(c) == Character.NON_SPACING_MARK
+        return (c >= FIRST_MARK && Character.getType(c) == Character.NON_SPACING_MARK)
                 || ((c == '\'' || c == '’' || c == '-')
                         && at + 1 < text.length()
                         && Character.isLetter(text.charAt(at + 1)));
+    }
+
+    private static boolean letter(char c) {
+        return c < 128 ? (c | 32) >= 'a' && (c | 32) <= 'z' : Character.isLetter(c);
+    }
+
+    private static boolean letterOrDigit(char c) {
+        return letter(c) || (c < 128 ? c >= '0' && c <= '9' : Character.isDigit(c));
     }
 
     /** Names such as "Bora Bora" have two capitals; a sentence that begins with a doubled word has one. */

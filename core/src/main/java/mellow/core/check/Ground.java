@@ -1,5 +1,6 @@
 package mellow.core.check;
 
+import java.util.Arrays;
 import java.util.List;
 import mellow.core.fit.Face;
 import mellow.core.language.LanguageTag;
@@ -11,11 +12,14 @@ import mellow.core.wordbook.TermFinder;
  */
 public final class Ground {
 
+    private static final Kind[] KINDS = Kind.values();
+
     private final Facts source;
     private final Facts facts;
     private final TermFinder terms;
     private final Settings settings;
     private final List<Face> faces;
+    private final Weight[] weights = new Weight[KINDS.length];
 
     private Ground(Facts source, Facts facts, TermFinder terms, Settings settings, List<Face> faces) {
         this.source = source;
@@ -23,6 +27,7 @@ public final class Ground {
         this.terms = terms;
         this.settings = settings;
         this.faces = List.copyOf(faces);
+        Arrays.setAll(weights, kind -> settings.weight(KINDS[kind]));
     }
 
     /** A pair of languages, with no terms, the usual settings and no font. */
@@ -55,6 +60,11 @@ public final class Ground {
 
     TermFinder terms() {
         return terms;
+    }
+
+    /** How much a kind counts, quicker than its settings say. */
+    Weight weight(Kind kind) {
+        return weights[kind.ordinal()];
     }
 
     Settings settings() {

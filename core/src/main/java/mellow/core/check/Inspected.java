@@ -13,15 +13,17 @@ record Inspected(Measure measure, SortedMap<String, String> text, Ground ground)
 
     Form form(String name, String words) {
         String source = measure.source(name);
-        boolean messages =
-                IcuMessage.maybeTyped(source) && IcuMessage.parse(source).typed();
+        int sourceTraits = Traits.of(source);
+        boolean messages = Traits.in(sourceTraits, Traits.BRACE)
+                && IcuMessage.maybeTyped(source)
+                && IcuMessage.parse(source).typed();
         return new Form(
                 this,
                 name,
                 source,
                 words,
-                Traits.of(source),
-                source.equals(words) ? Traits.of(source) : Traits.of(words),
+                sourceTraits,
+                source.equals(words) ? sourceTraits : Traits.of(words),
                 messages ? IcuMessage.parse(words) : null,
                 DatePattern.is(source));
     }

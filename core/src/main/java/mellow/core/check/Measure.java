@@ -32,6 +32,11 @@ public record Measure(Shape shape, SortedMap<String, String> source, int maxLeng
 
     /** Whether it is not known what the text is for. */
     boolean sourceless() {
-        return source.values().stream().allMatch(String::isEmpty);
+        for (String form : source.values()) {
+            if (!form.isEmpty()) {
+                return false;
+            }
+        }
+        return true;
     }
 }

@@ -2,10 +2,10 @@ package mellow.core.check;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * Numbers that are not the source's. Digits of every script are digits; separators of thousands and decimals, ordinals, twelve or twenty-four hours and
@@ -33,24 +33,18 @@ final class NumberCheck implements Check {
         if (!form.comparable() || !form.anywhere(Traits.DIGIT) || form.message() != null) {
             return;
         }
-        List<Number> asked = in(form.source(), form);
-        List<Number> given = in(form.text(), form);
+        List<Number> asked = in(form.source(), form.sourceTraits(), form);
+        List<Number> given = in(form.text(), form.traits(), form);
         if (sameDigits(asked, given)) {
             return;
         }
-        Set<String> inSource = asked.stream().map(Number::digits).collect(Collectors.toSet());
-        Set<String> inText = given.stream().map(Number::digits).collect(Collectors.toSet());
         // How often a number stands makes no difference: a range may repeat its unit.
-        List<Number> missing = new ArrayList<>(asked.stream()
-                .filter(one -> !one.ofName && !inText.contains(one.digits))
-                .limit(MOST)
-                .toList());
-        List<Number> extra = new ArrayList<>(given.stream()
-                .filter(one -> !one.ofName && !inSource.contains(one.digits))
-                .limit(MOST)
-                .toList());
-        boolean halfDays = halfDays(form.source()) || halfDays(form.text());
-        extra.removeIf(number -> meet(number, missing, halfDays));
+        List<Number> missing = others(asked, given);
+        List<Number> extra = others(given, asked);
+        if (!missing.isEmpty() && !extra.isEmpty()) {
+            boolean halfDays = halfDays(form.source()) || halfDays(form.text());
+            extra.removeIf(number -> meet(number, missing, halfDays));
+        }
         boolean changed = !missing.isEmpty() && !extra.isEmpty();
         for (Number number : missing) {
             if (changed || !number.small()) {
@@ -85,6 +79,21 @@ final class NumberCheck implements Check {
             }
         }
         return true;
+    }
+
+    /** Those that are no part of a name and whose digits the other side does not have. */
+    private static List<Number> others(List<Number> numbers, List<Number> otherSide) {
+        Set<String> known = new HashSet<>();
+        for (Number one : otherSide) {
+            known.add(one.digits);
+        }
+        List<Number> others = new ArrayList<>(2);
+        for (Number one : numbers) {
+            if (!one.ofName && others.size() < MOST && !known.contains(one.digits)) {
+                others.add(one);
+            }
+        }
+        return others;
     }
 
     private static boolean meet(Number number, List<Number> missing, boolean halfDays) {
@@ -133,35 +142,54 @@ final class NumberCheck implements Check {
         return text.contains(".m.") || text.contains("午");
     }
 
-    private static List<Number> in(String text, Form form) {
-        List<Number> numbers = new ArrayList<>();
-        BitSet closed = Closed.in(text, form);
+    private static List<Number> in(String text, int traits, Form form) {
+        if (!Traits.in(traits, Traits.DIGIT)) {
+            return List.of();
+        }
+        List<Number> numbers = new ArrayList<>(4);
+        BitSet closed = Closed.in(text, traits, form);
+        int length = text.length();
         int at = 0;
-        while (at < text.length()) {
-            if (closed.get(at)) {
-                at = closed.nextClearBit(at);
-                continue;
-            }
+        while (at < length) {
             if (!digit(text.charAt(at))) {
                 at++;
                 continue;
             }
+            if (closed.get(at)) {
+                at = closed.nextClearBit(at);
+                continue;
+            }
             int start = at;
             boolean ofName = joined(text, at);
-            StringBuilder digits = new StringBuilder();
-            while (at < text.length() && (digit(text.charAt(at)) || separated(text, at))) {
-                if (digit(text.charAt(at))) {
-                    digits.append(Character.digit(text.charAt(at), 10));
-                }
+            boolean bare = true;
+            while (at < length && (digit(text.charAt(at)) || separated(text, at))) {
+                char c = text.charAt(at);
+                bare &= c >= '0' && c <= '9';
                 at++;
             }
-            int zeros = 0;
-            while (zeros < digits.length() - 1 && digits.charAt(zeros) == '0') {
-                zeros++;
-            }
-            numbers.add(new Number(digits.substring(zeros), ofName, start, at));
+            numbers.add(new Number(
+                    withoutZeros(bare ? text.substring(start, at) : digits(text, start, at)), ofName, start, at));
         }
         return numbers;
+    }
+
+    /** The digits among some characters, as those of ASCII. */
+    private static String digits(String text, int start, int end) {
+        StringBuilder digits = new StringBuilder(end - start);
+        for (int at = start; at < end; at++) {
+            if (digit(text.charAt(at))) {
+                digits.append(Character.digit(text.charAt(at), 10));
+            }
+        }
+        return digits.toString();
+    }
+
+    private static String withoutZeros(String digits) {
+        int zeros = 0;
+        while (zeros < digits.length() - 1 && digits.charAt(zeros) == '0') {
+            zeros++;
+        }
+        return digits.substring(zeros);
     }
 
     /** Part of a name: "MP3", "C4D", "v2"; not of a size: "9x11". A name that is written apart in the other text meets it. */
@@ -176,6 +204,9 @@ final class NumberCheck implements Check {
 
     private static boolean separated(String text, int at) {
         char c = text.charAt(at);
+        if (c >= '0' && c < 128) {
+            return false;
+        }
         if (GROUPING.indexOf(c) < 0 && !(c == ' ' && threeMore(text, at))) {
             return false;
         }
@@ -199,6 +230,6 @@ final class NumberCheck implements Check {
     }
 
     private static boolean digit(char c) {
-        return Character.isDigit(c);
+        return c < 128 ? c >= '0' && c <= '9' : Character.isDigit(c);
     }
 }

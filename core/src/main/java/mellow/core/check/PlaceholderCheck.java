@@ -91,9 +91,18 @@ final class PlaceholderCheck implements Check {
 
     /** "%50" is a placeholder where the source has such, and fifty per cent in Turkish elsewhere. */
     static List<Placeholder> meant(List<Placeholder> given, List<Placeholder> asked) {
-        return asked.stream().anyMatch(one -> one.kind() == Kind.NUMBERED)
+        return numbered(asked) || !numbered(given)
                 ? given
                 : given.stream().filter(one -> one.kind() != Kind.NUMBERED).toList();
+    }
+
+    private static boolean numbered(List<Placeholder> placeholders) {
+        for (Placeholder one : placeholders) {
+            if (one.kind() == Kind.NUMBERED) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private static Difference compare(List<Placeholder> asked, List<Placeholder> given, boolean branches) {

@@ -56,7 +56,7 @@ final class ScriptCheck implements Check {
     /** A word of Cyrillic or Greek with Latin letters in it that look the same, or the other way round. */
     private static boolean lookalikes(Form form, Found found) {
         String text = form.text();
-        BitSet closed = Closed.in(text, form);
+        BitSet closed = Closed.in(text, form.traits(), form);
         int at = 0;
         while (at < text.length()) {
             if (!Character.isLetter(text.charAt(at)) || closed.get(at)) {

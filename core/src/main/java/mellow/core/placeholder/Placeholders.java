@@ -99,7 +99,7 @@ public final class Placeholders {
                             argument.start(),
                             argument.end())));
             if (tags) {
-                collect(TAG, Kind.TAG, text, found);
+                collect(TAG, '<', Kind.TAG, text, found);
             }
             // Arguments stand inside others here, so everything that was found counts.
             found.sort(Comparator.comparingInt(Placeholder::start)
@@ -110,24 +110,24 @@ public final class Placeholders {
         // the other way round.
         if (text.indexOf('{') >= 0) {
             if (text.contains("{{")) {
-                collect(DOUBLE_BRACES, Kind.DOUBLE_BRACES, text, found);
+                collect(DOUBLE_BRACES, '{', Kind.DOUBLE_BRACES, text, found);
             }
             if (text.contains("${")) {
-                collect(DOLLAR_BRACES, Kind.DOLLAR_BRACES, text, found);
+                collect(DOLLAR_BRACES, '$', Kind.DOLLAR_BRACES, text, found);
             }
-            collect(BRACES, Kind.BRACES, text, found);
+            collect(BRACES, '{', Kind.BRACES, text, found);
         }
         if (text.indexOf('%') >= 0) {
-            collect(NAMED_PRINTF, Kind.NAMED_PRINTF, text, found);
-            collect(RUBY, Kind.NAMED_PRINTF, text, found);
-            collect(NUMBERED, Kind.NUMBERED, text, found);
-            collect(PRINTF, Kind.PRINTF, text, found);
+            collect(NAMED_PRINTF, '%', Kind.NAMED_PRINTF, text, found);
+            collect(RUBY, '%', Kind.NAMED_PRINTF, text, found);
+            collect(NUMBERED, '%', Kind.NUMBERED, text, found);
+            collect(PRINTF, '%', Kind.PRINTF, text, found);
         }
         if (tags && text.indexOf('<') >= 0) {
-            collect(TAG, Kind.TAG, text, found);
+            collect(TAG, '<', Kind.TAG, text, found);
         }
         if (text.indexOf('#') >= 0) {
-            collect(MARK, Kind.MARK, text, found);
+            collect(MARK, '#', Kind.MARK, text, found);
         }
         return numbered(apart(found));
     }
@@ -142,9 +142,14 @@ public final class Placeholders {
         return !custom.isEmpty();
     }
 
-    private static void collect(Pattern pattern, Kind kind, String text, List<Placeholder> to) {
+    /** {@code first} is what every match begins with. */
+    private static void collect(Pattern pattern, char first, Kind kind, String text, List<Placeholder> to) {
+        int begin = text.indexOf(first);
+        if (begin < 0) {
+            return;
+        }
         Matcher match = pattern.matcher(text);
-        while (match.find()) {
+        for (boolean more = match.find(begin); more; more = match.find()) {
             String identity = identity(kind, match);
             if (kind == Kind.PRINTF
                     && WORD.matcher(text).region(match.start(), text.length()).lookingAt()) {
@@ -193,6 +198,9 @@ public final class Placeholders {
 
     /** Of those that overlap, the one that begins first, then the longest. */
     private static List<Placeholder> apart(List<Placeholder> found) {
+        if (found.size() < 2) {
+            return found;
+        }
         List<Placeholder> sorted = new ArrayList<>(found);
         sorted.sort(Comparator.comparingInt(Placeholder::start)
                 .thenComparing(Comparator.comparingInt(Placeholder::end).reversed()));

@@ -11,6 +11,7 @@ import mellow.server.audit.Audit.Finding;
 import mellow.server.check.Grounds;
 import mellow.server.check.MaskReader;
 import mellow.server.check.MaskReader.Found;
+import mellow.server.check.MaskReader.Which;
 import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
@@ -92,7 +93,7 @@ final class MaskAudit {
         jdbc.sql(KEPT).param("entries", entries.toArray(Long[]::new)).query((RowCallbackHandler) row -> kept.put(
                 new Place(row.getLong("entry_id"), row.getInt("language_id")),
                 new Masks(row.getLong("stops") & ~Kind.OTHERWISE.bit(), row.getLong("minds") & ~Kind.OTHERWISE.bit())));
-        for (Found found : reader.of(entries, null)) {
+        for (Found found : reader.of(entries, Which.ALL)) {
             Masks was = kept.remove(new Place(found.entry(), found.language()));
             if (!found.masks().equals(was == null ? Masks.NONE : was)) {
                 differ("entry " + found.entry() + ", language " + found.language() + ": "

@@ -18,6 +18,7 @@ import mellow.core.check.Kind;
 import mellow.core.check.Weight;
 import mellow.server.check.Exceptions.Allowed;
 import mellow.server.check.MaskReader.Found;
+import mellow.server.check.MaskReader.Which;
 import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.RowCallbackHandler;
@@ -159,13 +160,19 @@ public class MaskKeeper {
     /** Looks at the sources of entries and all their texts anew, and at the texts of other entries with the same sources. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void ofEntries(Collection<Long> entries) {
-        of(entries, null);
+        of(entries, Which.ALL);
+    }
+
+    /** Looks at the sources of entries anew, by themselves, and at their keys. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void ofSources(Collection<Long> entries) {
+        of(entries, Which.SOURCES);
     }
 
     /** The same for texts in some languages, whose sources did not change. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void ofTexts(Collection<Long> entries, Collection<Integer> languages) {
-        of(entries, languages.toArray(Integer[]::new));
+        of(entries, Which.in(languages));
     }
 
     /** The same for those that {@code look} is about, by what it has read already. */
@@ -175,7 +182,7 @@ public class MaskKeeper {
         if (some.isEmpty()) {
             return;
         }
-        few(some, languages.toArray(Integer[]::new), look.grounds());
+        few(some, Which.in(languages), look.grounds());
     }
 
     /** The same as {@link #ofEntries} for all entries that an intake touched. */
@@ -205,35 +212,35 @@ public class MaskKeeper {
                 .update();
     }
 
-    private void of(Collection<Long> entries, Integer @Nullable [] languages) {
+    private void of(Collection<Long> entries, Which which) {
         Grounds grounds = new Grounds(jdbc);
         List<Long> inOrder = List.copyOf(new TreeSet<>(entries));
         if (inOrder.size() > AT_ONCE) {
-            many(inOrder, languages, grounds);
+            many(inOrder, which, grounds);
         } else if (!inOrder.isEmpty()) {
-            few(inOrder, languages, grounds);
+            few(inOrder, which, grounds);
         }
     }
 
     /** One after the other, in as few statements as can be: somebody waits for it. */
-    private void few(List<Long> inOrder, Integer @Nullable [] languages, Grounds grounds) {
-        Shared shared = hold(inOrder);
-        List<Found> found = new MaskReader(jdbc, grounds).of(inOrder, languages);
+    private void few(List<Long> inOrder, Which which, Grounds grounds) {
+        Shared shared = which.texts() ? hold(inOrder) : new Shared(List.of(), List.of());
+        List<Found> found = new MaskReader(jdbc, grounds).of(inOrder, which);
         if (!found.isEmpty()) {
             merge(found);
         }
-        say(shared, languages, grounds);
+        say(shared, which, grounds);
     }
 
-    private void many(List<Long> inOrder, Integer @Nullable [] languages, Grounds grounds) {
+    private void many(List<Long> inOrder, Which which, Grounds grounds) {
         MaskReader reader = new MaskReader(jdbc, grounds);
-        Shared shared = hold(inOrder);
+        Shared shared = which.texts() ? hold(inOrder) : new Shared(List.of(), List.of());
         byIndex(true);
         Future<List<Found>> looking = null;
         try {
             for (int from = 0; from < inOrder.size(); from += AT_ONCE) {
                 List<Long> some = inOrder.subList(from, Math.min(inOrder.size(), from + AT_ONCE));
-                Future<List<Found>> next = LOOKING.submit(reader.read(some, languages)::look);
+                Future<List<Found>> next = LOOKING.submit(reader.read(some, which)::look);
                 if (looking != null) {
                     put(found(looking));
                 }
@@ -247,7 +254,7 @@ public class MaskKeeper {
                 looking.cancel(true);
             }
         }
-        say(shared, languages, grounds);
+        say(shared, which, grounds);
         byIndex(false);
     }
 
@@ -366,18 +373,18 @@ public class MaskKeeper {
         });
     }
 
-    private void say(Shared shared, Integer @Nullable [] languages, Grounds grounds) {
+    private void say(Shared shared, Which which, Grounds grounds) {
         for (int from = 0; from < shared.twins.size(); from += TWINS_AT_ONCE) {
-            sayPart(shared.part(from, Math.min(shared.twins.size(), from + TWINS_AT_ONCE)), languages, grounds);
+            sayPart(shared.part(from, Math.min(shared.twins.size(), from + TWINS_AT_ONCE)), which, grounds);
         }
     }
 
-    private void sayPart(Shared shared, Integer @Nullable [] languages, Grounds grounds) {
+    private void sayPart(Shared shared, Which which, Grounds grounds) {
         Said said = new Said();
         jdbc.sql(SAID)
                 .param("tables", shared.tableArray())
                 .param("twins", shared.twinArray())
-                .param("languages", languages)
+                .param("languages", which.languages())
                 .query((RowCallbackHandler) said::add);
         if (said.entries.isEmpty()) {
             return;

@@ -3,6 +3,7 @@ package mellow.server.check;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.SortedMap;
 import mellow.core.check.Checks;
@@ -44,6 +45,29 @@ public final class MaskReader {
     }
 
     /**
+     * Which texts of entries are looked at.
+     *
+     * @param languages those in these languages, null for all
+     * @param sources whether the sources too
+     */
+    public record Which(Integer @Nullable [] languages, boolean sources) {
+
+        /** All of them. */
+        public static final Which ALL = new Which(null, true);
+
+        static final Which SOURCES = new Which(new Integer[0], true);
+
+        /** Whether there are texts among them. */
+        boolean texts() {
+            return languages == null || languages.length > 0;
+        }
+
+        static Which in(Collection<Integer> languages) {
+            return new Which(languages.toArray(Integer[]::new), false);
+        }
+    }
+
+    /**
      * What was found in a text; in the table's source language, in the source.
      *
      * @param masks none for a sound text
@@ -53,19 +77,19 @@ public final class MaskReader {
     /**
      * Looks at texts of entries.
      *
-     * @param languages only those in these languages, and no source; null for all of them and the sources
+     * @param which which of them
      */
-    public List<Found> of(List<Long> entries, Integer @Nullable [] languages) {
-        return read(entries, languages).look();
+    public List<Found> of(List<Long> entries, Which which) {
+        return read(entries, which).look();
     }
 
     /** Reads what {@link #of} looks at. */
-    Texts read(List<Long> entries, Integer @Nullable [] languages) {
+    Texts read(List<Long> entries, Which which) {
         Texts texts = new Texts();
         jdbc.sql(CELLS)
                 .param("entries", entries.toArray(Long[]::new))
-                .param("languages", languages)
-                .query((RowCallbackHandler) row -> texts.add(row, languages == null));
+                .param("languages", which.languages)
+                .query((RowCallbackHandler) row -> texts.add(row, which.sources));
         return texts;
     }
 

@@ -35,7 +35,7 @@ class Following {
                 .param("language", changed.source())
                 .query(Long.class)
                 .list();
-        rechecks.ask(tables, changed.person(), new What(changed.languages(), changed.words(), 0));
+        rechecks.ask(tables, changed.person(), new What(changed.languages(), changed.words(), false));
     }
 
     /** What a product says counts in other tables or languages now. */

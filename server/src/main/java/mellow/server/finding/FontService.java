@@ -187,7 +187,7 @@ public class FontService {
         rechecks.ask(
                 settings.tablesOf(product.id()),
                 person,
-                language == null ? What.ALL : new What(List.of(languages.number(language)), null, 0));
+                language == null ? What.ALL : What.in(List.of(languages.number(language))));
     }
 
     /**

@@ -40,19 +40,18 @@ public class RecheckService {
 
     private static final String ASK =
             """
-            insert into recheck (table_id, languages, words, found, person_id, asked_at)
-            select t, :languages, :words, :found, :person, :at from unnest(:tables::bigint[]) t
+            insert into recheck (table_id, languages, words, sources_only, person_id, asked_at)
+            select t, :languages, :words, :sources, :person, :at from unnest(:tables::bigint[]) t
             """;
     private static final String WAITING =
             """
-            select id, languages, words, found from recheck where table_id = :table and not stopped order by id
+            select id, languages, words, sources_only from recheck where table_id = :table and not stopped order by id
             """;
     /** Held against every change of the entries and their texts until the transaction ends. */
     private static final String NEXT =
             """
             select e.id from entry e where e.table_id = :table and e.id > :after
               and (:words::text[] is null or e.source ilike any(:words) or e.source_forms ilike any(:words))
-              and (:found = 0 or exists (select 1 from finding_mask m where m.entry_id = e.id and (m.stops | m.minds) & :found <> 0))
             order by e.id limit :most for no key update
             """;
 
@@ -97,15 +96,24 @@ public class RecheckService {
      *
      * @param languages numbers of languages, null for all and the sources
      * @param words only sources with one of these, null for all
-     * @param found bits of kinds: only texts in which one was found, 0 for all
+     * @param sourcesOnly sources and their keys, and no text
      */
-    public record What(@Nullable Collection<Integer> languages, @Nullable Collection<String> words, long found) {
+    public record What(
+            @Nullable Collection<Integer> languages, @Nullable Collection<String> words, boolean sourcesOnly) {
 
         /** Everything. */
-        public static final What ALL = new What(null, null, 0);
+        public static final What ALL = new What(null, null, false);
+
+        /** Sources and their keys. */
+        public static final What SOURCES = new What(null, null, true);
+
+        /** Texts in some languages. */
+        public static What in(Collection<Integer> languages) {
+            return new What(languages, null, false);
+        }
     }
 
-    private record Waiting(long id, Integer @Nullable [] languages, String @Nullable [] words, long found) {}
+    private record Waiting(long id, Integer @Nullable [] languages, String @Nullable [] words, boolean sourcesOnly) {}
 
     /** Notes that texts of tables have to be looked at again, in the transaction that made it so, and begins when that is committed. */
     @Transactional(propagation = Propagation.MANDATORY)
@@ -128,7 +136,7 @@ public class RecheckService {
                                                         .replace("%", "\\%")
                                                         .replace("_", "\\_") + "%")
                                         .toArray(String[]::new))
-                .param("found", what.found())
+                .param("sources", what.sourcesOnly())
                 .param("person", person)
                 .param("at", clock.instant().atOffset(ZoneOffset.UTC))
                 .update();
@@ -185,7 +193,7 @@ public class RecheckService {
                         row.getArray("words") == null
                                 ? null
                                 : (String[]) row.getArray("words").getArray(),
-                        row.getLong("found")))
+                        row.getBoolean("sources_only")))
                 .list()));
     }
 
@@ -198,7 +206,9 @@ public class RecheckService {
                 done.clear();
                 tables.holdForChange(table);
                 done.addAll(next(table, what, state[0]));
-                if (what.languages() == null) {
+                if (what.sourcesOnly()) {
+                    masks.ofSources(done);
+                } else if (what.languages() == null) {
                     masks.ofEntries(done);
                 } else {
                     masks.ofTexts(done, List.of(what.languages()));
@@ -223,7 +233,6 @@ public class RecheckService {
                 .param("table", table)
                 .param("after", after)
                 .param("words", what.words())
-                .param("found", what.found())
                 .param("most", AT_ONCE)
                 .query(Long.class)
                 .list();

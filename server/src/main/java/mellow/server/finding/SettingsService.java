@@ -7,6 +7,7 @@ import java.nio.charset.IllegalCharsetNameException;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -209,14 +210,20 @@ public class SettingsService {
         write(person, owner, wanted);
         Grounds after = new Grounds(jdbc);
         List<Long> again = new ArrayList<>();
+        List<Long> sources = new ArrayList<>();
         for (long table : concerned) {
-            if (follow(table, Objects.requireNonNull(were.get(table)), after.settings(table))
-                    || !charset.equals(wanted.charset())) {
+            Settings was = Objects.requireNonNull(were.get(table));
+            Settings is = after.settings(table);
+            move(table, was, is);
+            if (asksMoreOfTexts(was, is) || !charset.equals(wanted.charset())) {
                 again.add(table);
+            } else if (asksMoreOfKeys(was, is)) {
+                sources.add(table);
             }
             live.tell(new LiveChange(table, List.of(), List.of()));
         }
         rechecks.ask(again, person, What.ALL);
+        rechecks.ask(sources, person, What.SOURCES);
     }
 
     private void write(long person, Owner owner, CheckSettings wanted) {
@@ -247,21 +254,30 @@ public class SettingsService {
         }
     }
 
-    /** Moves what counts otherwise now. Whether texts have to be looked at again, because something is looked for that was not before. */
-    private boolean follow(long table, Settings was, Settings is) {
-        boolean again = !was.placeholders().patterns().equals(is.placeholders().patterns())
+    /** Moves what counts otherwise now. */
+    private void move(long table, Settings was, Settings is) {
+        for (Kind kind : Kind.values()) {
+            if (was.weight(kind) != is.weight(kind)) {
+                masks.moved(table, kind, is.weight(kind));
+            }
+        }
+    }
+
+    /** Whether something is looked for in texts that was not before. */
+    private static boolean asksMoreOfTexts(Settings was, Settings is) {
+        return !was.placeholders().patterns().equals(is.placeholders().patterns())
                 || !was.forbidden().equals(is.forbidden())
                 || was.lengthFactor() != is.lengthFactor()
+                || Arrays.stream(Kind.values()).anyMatch(kind -> kind != Kind.KEY && switchedOn(kind, was, is));
+    }
+
+    private static boolean asksMoreOfKeys(Settings was, Settings is) {
+        return switchedOn(Kind.KEY, was, is)
                 || !Objects.toString(was.keys(), "").equals(Objects.toString(is.keys(), ""));
-        for (Kind kind : Kind.values()) {
-            Weight weight = is.weight(kind);
-            if (was.weight(kind) == weight) {
-                continue;
-            }
-            again |= was.weight(kind) == Weight.OFF;
-            masks.moved(table, kind, weight);
-        }
-        return again;
+    }
+
+    private static boolean switchedOn(Kind kind, Settings was, Settings is) {
+        return was.weight(kind) == Weight.OFF && is.weight(kind) != Weight.OFF;
     }
 
     private static void requireSound(CheckSettings wanted) {

@@ -121,6 +121,21 @@ class SettingsTest extends ServerTest {
     }
 
     @Test
+    void aRuleForKeysHasNoTextLookedAtAgain() {
+        ledger.run("delete from finding_mask");
+        settings.changeTable(mara, "panel", new CheckSettings(0, Map.of(), List.of(), "", 0, "[a-z]+", ""));
+        assertThat(found("table=panel")).as("what is gone of texts stays so").isEqualTo(Map.of("key", 1));
+        settings.changeTable(
+                mara, "panel", new CheckSettings(1, Map.of("key", "off"), List.of(), "ź", 0, "[a-z]+", ""));
+        assertThat(found("table=panel"))
+                .as("characters are looked for in all of them")
+                .isEqualTo(Map.of("placeholder stops", 1, "characters stops", 1));
+        ledger.lookAgain();
+        settings.changeTable(mara, "panel", new CheckSettings(2, Map.of(), List.of(), "ź", 0, "[a-z]+", ""));
+        assertThat(found("table=panel")).containsEntry("key", 1);
+    }
+
+    @Test
     void aTableInheritsTheStrictestOfItsProductsUnlessItSaysOtherwise() {
         product("Boat", "panel");
         settings.changeProduct(mara, "boat", weighing(0, "placeholder", "mind"));
