@@ -1,6 +1,7 @@
 package mellow.core.check;
 
 import java.util.SortedMap;
+import mellow.core.placeholder.DatePattern;
 import mellow.core.placeholder.IcuMessage;
 
 /**

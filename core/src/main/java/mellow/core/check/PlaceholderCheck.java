@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import mellow.core.placeholder.DatePattern;
 import mellow.core.placeholder.Placeholder;
 import mellow.core.placeholder.Placeholder.Kind;
 import mellow.core.placeholder.Placeholders;

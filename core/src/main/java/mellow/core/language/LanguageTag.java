@@ -141,11 +141,12 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
     }
 
     private static Set<String> regions() {
-        return Arrays.stream(Region.RegionType.values())
+        Stream<String> real = Arrays.stream(Region.RegionType.values())
                 .filter(type -> type != Region.RegionType.UNKNOWN)
                 .flatMap(type -> Region.getAvailable(type).stream())
-                .flatMap(region -> Stream.of(region.toString(), String.format("%03d", region.getNumericCode())))
-                .collect(Collectors.toSet());
+                .flatMap(region -> Stream.of(region.toString(), String.format("%03d", region.getNumericCode())));
+        // Pretend regions of CLDR, whose languages are made from the source.
+        return Stream.concat(real, Stream.of("XA", "XB")).collect(Collectors.toSet());
     }
 
     /** The primary language subtag (RFC 5646 §2.2.1): "pt" of "pt-BR". */

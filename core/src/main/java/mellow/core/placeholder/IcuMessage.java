@@ -60,6 +60,28 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
         }
     }
 
+    /**
+     * A stretch of a pattern, in UTF-16 units.
+     *
+     * @param end after its last character
+     */
+    public record Stretch(int start, int end) {}
+
+    /**
+     * The words for people in a pattern, without its syntax and what is quoted in it.
+     *
+     * @return a list for the outermost message and one for each branch, which are read apart from each other; empty for a broken pattern
+     */
+    public static List<List<Stretch>> words(String pattern) {
+        Parser parser = new Parser(pattern);
+        try {
+            parser.message(0, false);
+            return List.copyOf(parser.words);
+        } catch (Broken broken) {
+            return List.of();
+        }
+    }
+
     private static final class Broken extends RuntimeException {
 
         private final int at;
@@ -74,6 +96,7 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
 
         private final String text;
         private final List<Argument> arguments = new ArrayList<>();
+        private final List<List<Stretch>> words = new ArrayList<>();
         private int at;
 
         Parser(String text) {
@@ -90,6 +113,8 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
             if (depth > DEEPEST) {
                 throw new Broken(at, "branches nested deeper than " + DEEPEST);
             }
+            List<Stretch> ofThis = new ArrayList<>();
+            words.add(ofThis);
             while (at < text.length()) {
                 char c = text.charAt(at);
                 if (c == '\'') {
@@ -102,7 +127,11 @@ public record IcuMessage(List<Argument> arguments, @Nullable String error, int e
                     }
                     return;
                 } else {
-                    at++;
+                    int start = at;
+                    while (at < text.length() && "'{}".indexOf(text.charAt(at)) < 0) {
+                        at++;
+                    }
+                    ofThis.add(new Stretch(start, at));
                 }
             }
             if (depth > 0) {

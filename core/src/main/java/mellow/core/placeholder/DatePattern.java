@@ -1,10 +1,10 @@
-package mellow.core.check;
+package mellow.core.placeholder;
 
 /**
  * Patterns of dates and times: strftime of ISO C §7.27.3.5 with the extensions of glibc and Ruby ({@code %-d.%m.%Y}), and fields of CLDR (UTS #35 part 4,
  * {@code dd.MM.y}). Other languages write them in another order and with other words, so none of their directives is a placeholder.
  */
-final class DatePattern {
+public final class DatePattern {
 
     private static final String DIRECTIVES = "aAbBcCdDeFgGhHIjklmMnNpPrRStTuUvVwWxXyYzZ%";
     /** Directives that printf does not know: where one stands, the others are directives too. */
@@ -16,12 +16,12 @@ final class DatePattern {
     private DatePattern() {}
 
     /** Whether {@code text} is nothing but directives and separators. */
-    static boolean is(String text) {
+    public static boolean is(String text) {
         return text.indexOf('%') >= 0 ? directives(text, false) : fields(text);
     }
 
     /** Whether it has words and directives of a time: "at %H:%M". */
-    static boolean inWords(String text) {
+    public static boolean inWords(String text) {
         return text.indexOf('%') >= 0 && directives(text, true);
     }
 
@@ -97,7 +97,7 @@ final class DatePattern {
     }
 
     /** Whether a text in the place of a pattern is one: its directives are known ones, and there is one. */
-    static boolean sound(String source, String text) {
+    public static boolean sound(String source, String text) {
         return source.indexOf('%') < 0 || (text.indexOf('%') >= 0 && directives(text, true));
     }
 }
