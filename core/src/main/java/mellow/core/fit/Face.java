@@ -115,15 +115,7 @@ public final class Face {
         if (font == null) {
             return new Laid(1, 0, 0, 0);
         }
-        List<int[]> lines = new ArrayList<>();
-        BreakIterator breaks = BreakIterator.getLineInstance(locale);
-        int paragraph = 0;
-        while (paragraph <= text.length()) {
-            int end = text.indexOf('\n', paragraph);
-            end = end < 0 ? text.length() : end;
-            paragraph(text, paragraph, end, width, breaks, lines);
-            paragraph = end + 1;
-        }
+        List<int[]> lines = broken(text, width, locale);
         double widest = -1;
         int[] line = {0, 0};
         for (int[] one : lines) {
@@ -134,6 +126,33 @@ public final class Face {
             }
         }
         return new Laid(lines.size(), (int) Math.ceil(widest - 0.01), line[0], line[1]);
+    }
+
+    /**
+     * The lines of {@link #lay}, as they are drawn; one for each that the text itself has where there is no font.
+     *
+     * @param width of the place in pixels, 0 where nothing bounds it
+     */
+    public List<String> lines(String text, int width, Locale locale) {
+        if (font == null || width == 0) {
+            return text.lines().toList();
+        }
+        return broken(text, width, locale).stream()
+                .map(line -> text.substring(line[0], line[1]))
+                .toList();
+    }
+
+    private List<int[]> broken(String text, int width, Locale locale) {
+        List<int[]> lines = new ArrayList<>();
+        BreakIterator breaks = BreakIterator.getLineInstance(locale);
+        int paragraph = 0;
+        while (paragraph <= text.length()) {
+            int end = text.indexOf('\n', paragraph);
+            end = end < 0 ? text.length() : end;
+            paragraph(text, paragraph, end, width, breaks, lines);
+            paragraph = end + 1;
+        }
+        return lines;
     }
 
     private void paragraph(String text, int start, int end, int width, BreakIterator breaks, List<int[]> lines) {

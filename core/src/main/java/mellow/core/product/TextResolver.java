@@ -4,20 +4,24 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
+import mellow.core.placeholder.Placeholders;
+import mellow.core.pseudo.Pretend;
 
 /**
  * Says which text of an entry people see in a language of a product: its own, else one borrowed from the language's own fallbacks, from a less specific tag of
- * the same language and script, from the start language, from the source; else the key.
+ * the same language and script, from the start language, from the source; else the key. In a pretend language every text is made from the source.
  */
 public final class TextResolver {
 
     private final LanguageTag language;
     private final LanguageTag source;
     private final List<Borrowing> order;
+    private final Optional<Pretend> pretend;
 
     private record Borrowing(LanguageTag from, String code) {}
 
@@ -29,6 +33,7 @@ public final class TextResolver {
     public TextResolver(ProductLanguages product, LanguageTag language, LanguageTag source) {
         this.language = language;
         this.source = source;
+        this.pretend = Pretend.of(language);
         Set<LanguageTag> seen = new LinkedHashSet<>();
         List<Borrowing> all = new ArrayList<>();
         seen.add(language);
@@ -79,6 +84,11 @@ public final class TextResolver {
         if (!translatable) {
             steps.add(new Step("not-for-translation", "not for translation", Map.of()));
             return new Answer(sourceText, source, false, steps);
+        }
+        if (pretend.isPresent()) {
+            steps.add(new Step("pretend-language", "made from the source", Map.of()));
+            FileText made = FileText.of(pretend.get().of(sourceText.forms(), Placeholders.COMMON));
+            return new Answer(made, language, false, steps);
         }
         if (language.equals(source)) {
             return said(sourceText, source, false, steps);

@@ -3,7 +3,7 @@
  * Must not know the record.
  */
 @NullMarked
-@Uses({"format", "language", "text"})
+@Uses({"format", "language", "placeholder", "pseudo", "text"})
 package mellow.core.product;
 
 import mellow.core.Uses;
