@@ -219,7 +219,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_9"];
+        get: operations["all_10"];
         put?: never;
         post?: never;
         delete?: never;
@@ -301,7 +301,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -507,9 +507,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_7"];
+        get: operations["all_8"];
         put?: never;
         post: operations["ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}/scenes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["showing"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -731,7 +747,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_6"];
+        get: operations["all_7"];
         put?: never;
         post: operations["push"];
         delete?: never;
@@ -971,9 +987,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_5"];
+        get: operations["all_6"];
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1470,7 +1486,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_5"];
+        delete: operations["remove_6"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1572,6 +1588,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{slug}/scenes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_5"];
+        put?: never;
+        post: operations["add_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{slug}/scenes/{scene}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["play"];
+        put?: never;
+        post?: never;
+        delete: operations["remove_4"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{slug}/warnings": {
         parameters: {
             query?: never;
@@ -1630,7 +1678,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_4"];
+        delete: operations["remove_5"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1883,7 +1931,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_8"];
+        get: operations["all_9"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3351,6 +3399,20 @@ export interface components {
             seenAt?: string;
             signIn?: string;
         };
+        PlaceText: {
+            borrowed: boolean;
+            /** Format: int64 */
+            entry?: number;
+            findings: components["schemas"]["SceneFinding"][];
+            from?: string;
+            key: string;
+            lines: string[];
+            /** Format: int32 */
+            place: number;
+            table?: string;
+            /** Format: int32 */
+            version: number;
+        };
         PlanEdit: {
             /** Format: int32 */
             everyHours?: number;
@@ -3360,6 +3422,23 @@ export interface components {
             /** Format: int32 */
             version: number;
             zone: string;
+        };
+        Played: {
+            drawing: string;
+            /** Format: double */
+            height: number;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            placeholders: {
+                [key: string]: string;
+            };
+            places: components["schemas"]["ScenePlace"][];
+            stages: components["schemas"]["Stage"][];
+            /** Format: int32 */
+            version: number;
+            /** Format: double */
+            width: number;
         };
         PluralForm: {
             category: string;
@@ -3632,6 +3711,53 @@ export interface components {
             /** Format: int64 */
             total: number;
         };
+        SceneAdded: {
+            leftOut: string[];
+            scene: components["schemas"]["SceneReply"];
+        };
+        SceneFinding: {
+            code: string;
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        ScenePlace: {
+            /** @enum {string} */
+            align?: "START" | "MIDDLE" | "END";
+            asset?: boolean;
+            form?: string;
+            /** Format: double */
+            height?: number;
+            keepsDirection?: boolean;
+            key?: string;
+            latinDigits?: boolean;
+            /** Format: int32 */
+            lines?: number;
+            /** Format: int32 */
+            number?: number;
+            /** Format: double */
+            size?: number;
+            /** Format: double */
+            width?: number;
+            with?: {
+                [key: string]: string;
+            };
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
+        };
+        SceneReply: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            places: number;
+            /** Format: int32 */
+            unknown: number;
+            /** Format: int32 */
+            version: number;
+        };
         ScopeReply: {
             deltas: number[];
             sections: components["schemas"]["SectionReply"][];
@@ -3707,6 +3833,15 @@ export interface components {
             rows: string[][];
             sheets: components["schemas"]["SheetReply"][];
         };
+        ShownOn: {
+            name: string;
+            /** Format: int32 */
+            place: number;
+            product: string;
+            productName: string;
+            /** Format: int64 */
+            scene: number;
+        };
         SignInRequest: {
             password: string;
             signIn: string;
@@ -3734,6 +3869,15 @@ export interface components {
         SseEmitter: {
             /** Format: int64 */
             timeout?: number;
+        };
+        Stage: {
+            language: string;
+            name: string;
+            pretend: boolean;
+            rightToLeft: boolean;
+            /** Format: int32 */
+            selector?: number;
+            texts: components["schemas"]["PlaceText"][];
         };
         Started: {
             /** Format: int64 */
@@ -4351,7 +4495,7 @@ export interface operations {
             };
         };
     };
-    all_9: {
+    all_10: {
         parameters: {
             query?: never;
             header?: never;
@@ -4457,7 +4601,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query: {
                 name: string;
@@ -4798,7 +4942,7 @@ export interface operations {
             };
         };
     };
-    all_7: {
+    all_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -4842,6 +4986,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Asked"];
+                };
+            };
+        };
+    };
+    showing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownOn"][];
                 };
             };
         };
@@ -5190,7 +5356,7 @@ export interface operations {
             };
         };
     };
-    all_6: {
+    all_7: {
         parameters: {
             query?: {
                 before?: number;
@@ -5651,7 +5817,7 @@ export interface operations {
             };
         };
     };
-    all_5: {
+    all_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -5671,7 +5837,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6546,7 +6712,7 @@ export interface operations {
             };
         };
     };
-    remove_5: {
+    remove_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -6745,6 +6911,103 @@ export interface operations {
             };
         };
     };
+    all_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneReply"][];
+                };
+            };
+        };
+    };
+    add_2: {
+        parameters: {
+            query: {
+                name: string;
+                replaces?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneAdded"];
+                };
+            };
+        };
+    };
+    play: {
+        parameters: {
+            query?: {
+                in?: string[];
+                play?: string;
+                with?: string[];
+            };
+            header?: never;
+            path: {
+                slug: string;
+                scene: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Played"];
+                };
+            };
+        };
+    };
+    remove_4: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+                scene: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     warnings: {
         parameters: {
             query?: never;
@@ -6838,7 +7101,7 @@ export interface operations {
             };
         };
     };
-    remove_4: {
+    remove_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -7308,7 +7571,7 @@ export interface operations {
             };
         };
     };
-    all_8: {
+    all_9: {
         parameters: {
             query?: never;
             header?: never;

@@ -10,4 +10,4 @@ import java.util.List;
  * @param drawing SVG in which an element with {@code data-place="3"} is the third place
  * @param places in the order in which they stand in the drawing
  */
-public record Scene(double width, double height, String drawing, List<Place> places) {}
+public record Scene(double width, double height, String drawing, List<ScenePlace> places) {}

@@ -22,7 +22,7 @@ import mellow.core.format.xml.XmlNode.Element;
 import mellow.core.format.xml.XmlReader;
 import mellow.core.format.xml.XmlReader.Event;
 import mellow.core.format.xml.XmlText;
-import mellow.core.scene.Place.Align;
+import mellow.core.scene.ScenePlace.Align;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -55,7 +55,7 @@ public final class SceneReader {
 
     private final SourceText source;
     private final StringBuilder drawing = new StringBuilder();
-    private final List<Place> places = new ArrayList<>();
+    private final List<ScenePlace> places = new ArrayList<>();
     private final Deque<Ground> open = new ArrayDeque<>();
     private final List<Rectangle> rectangles = new ArrayList<>();
     private final Map<String, Copied> named = new HashMap<>();
@@ -327,7 +327,7 @@ public final class SceneReader {
         int lines = (int)
                 Math.max(1, Math.min(100, number(element.value("data-lines")).orElse(1)));
         kept.put("data-place", Integer.toString(places.size() + 1));
-        places.add(new Place(
+        places.add(new ScenePlace(
                 places.size() + 1,
                 key,
                 asset,

@@ -10,7 +10,7 @@ import mellow.core.format.Limits;
 import mellow.core.format.Problem;
 import mellow.core.format.Problems;
 import mellow.core.format.UnreadableFileException;
-import mellow.core.scene.Place.Align;
+import mellow.core.scene.ScenePlace.Align;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -45,8 +45,8 @@ class SceneReaderTest {
                 """);
         assertThat(scene.width()).isEqualTo(480);
         assertThat(scene.height()).isEqualTo(270);
-        assertThat(scene.places()).extracting(Place::key).containsExactly("ramp.lower.confirm", "ramp.title");
-        Place button = scene.places().get(0);
+        assertThat(scene.places()).extracting(ScenePlace::key).containsExactly("ramp.lower.confirm", "ramp.title");
+        ScenePlace button = scene.places().get(0);
         assertThat(button.width()).isEqualTo(192);
         assertThat(button.height()).isEqualTo(44);
         assertThat(button.size()).isEqualTo(18);
@@ -70,9 +70,9 @@ class SceneReaderTest {
                   data-state="few" data-with='{"n": 5, "deck": "B"}'>5 <tspan>cars</tspan> left</text>
                 <image x="5" y="6" width="64" height="32" data-entry="sign.ramp" href="ramp.png"/>
                 """);
-        Place place = scene.places().get(0);
+        ScenePlace place = scene.places().get(0);
         assertThat(place)
-                .isEqualTo(new Place(
+                .isEqualTo(new ScenePlace(
                         1,
                         "cars.left",
                         false,

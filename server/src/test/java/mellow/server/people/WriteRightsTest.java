@@ -206,6 +206,12 @@ class WriteRightsTest extends ServerTest {
                 "POST /api/products/{slug}/deliveries/{number}/recall",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/deliveries/1/recall", "{\"reason\":\"wrong\"}"));
         rules.put(
+                "POST /api/products/{slug}/scenes",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/scenes?name=Bow", "x"));
+        rules.put(
+                "DELETE /api/products/{slug}/scenes/{scene}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/scenes/0?version=1", "{}"));
+        rules.put(
                 "DELETE /api/products/{slug}/fonts/{font}",
                 Rule.of(For.COORDINATOR, "/api/products/nothing/fonts/0", "{}"));
         rules.put(

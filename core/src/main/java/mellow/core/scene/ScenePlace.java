@@ -20,7 +20,7 @@ import java.util.Map;
  * @param form the form of the entry that is shown, empty for the one that the values choose
  * @param with sample values by the names of placeholders
  */
-public record Place(
+public record ScenePlace(
         int number,
         String key,
         boolean asset,

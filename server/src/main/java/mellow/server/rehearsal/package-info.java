@@ -1,0 +1,7 @@
+/** Shows texts where people will see them: scenes of products, played in languages. */
+@NullMarked
+@Uses({"check", "common", "file", "language", "people", "product", "table"})
+package mellow.server.rehearsal;
+
+import mellow.core.Uses;
+import org.jspecify.annotations.NullMarked;
