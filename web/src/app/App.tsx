@@ -33,6 +33,7 @@ const AskedPage = page(async () => (await import("../features/deliveries/AskedPa
 const DeliveryPage = page(async () => (await import("../features/deliveries/DeliveryPage")).DeliveryPage);
 const ProductPage = page(async () => (await import("../features/deliveries/ProductPage")).ProductPage);
 const ProductsPage = page(async () => (await import("../features/settings/ProductsPage")).ProductsPage);
+const RehearsalPage = page(async () => (await import("../features/rehearsal/RehearsalPage")).RehearsalPage);
 const TablePage = page(async () => (await import("../features/settings/TablePage")).TablePage);
 const WordbookPage = page(async () => (await import("../features/wordbook/WordbookPage")).WordbookPage);
 
@@ -85,6 +86,9 @@ export function App() {
           <Route path="/people" element={<PeoplePage me={person} />} />
           <Route path="/products" element={<ProductsPage me={person} />} />
           <Route path="/products/:slug" element={<ProductPage me={person} />} />
+          <Route path="/rehearsal" element={<RehearsalPage me={person} />} />
+          <Route path="/rehearsal/:slug" element={<RehearsalPage me={person} />} />
+          <Route path="/rehearsal/:slug/:scene" element={<RehearsalPage me={person} />} />
           <Route path="/deliveries" element={<DeliveriesPage />} />
           <Route path="/deliveries/:slug" element={<DeliveryPage me={person} />} />
           <Route path="/deliveries/:slug/asked" element={<AskedPage />} />

@@ -58,6 +58,7 @@ export function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
         {t("tabs.intake")}
         {toDecide > 0 && <small>{t("tabs.toDecide", { n: toDecide })}</small>}
       </NavLink>
+      <NavLink to="/rehearsal">{t("tabs.rehearsal")}</NavLink>
       <NavLink to="/deliveries">
         {t("tabs.deliveries")}
         {toDeliver > 0 && <small>{t("tabs.waits", { n: toDeliver })}</small>}

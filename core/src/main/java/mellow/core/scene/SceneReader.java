@@ -259,6 +259,8 @@ public final class SceneReader {
                 }
             } else if (name.equals("id")) {
                 Drawable.name(attribute.value()).ifPresent(value -> kept.put("id", value));
+            } else if (name.equals("data-keep") && attribute.value().equals("ltr")) {
+                kept.put(name, "ltr");
             } else if (!name.startsWith("data-")) {
                 Optional<String> value = Drawable.attribute(name, attribute.value());
                 value.ifPresent(sound -> kept.put(name, sound));

@@ -42,6 +42,7 @@ import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
 import mellow.server.product.ProductService;
 import mellow.server.question.QuestionService;
+import mellow.server.rehearsal.SceneService;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableInfo.Kept;
@@ -81,6 +82,7 @@ public class DemoLoader {
     private final QuestionService questions;
     private final SettingsService settings;
     private final FontService fonts;
+    private final SceneService scenes;
     private final Deliveries deliveries;
     private final BundleSettings bundles;
     private final JdbcClient jdbc;
@@ -100,6 +102,7 @@ public class DemoLoader {
             QuestionService questions,
             SettingsService settings,
             FontService fonts,
+            SceneService scenes,
             Deliveries deliveries,
             BundleSettings bundles,
             JdbcClient jdbc,
@@ -117,6 +120,7 @@ public class DemoLoader {
         this.questions = questions;
         this.settings = settings;
         this.fonts = fonts;
+        this.scenes = scenes;
         this.deliveries = deliveries;
         this.bundles = bundles;
         this.jdbc = jdbc;
@@ -161,6 +165,9 @@ public class DemoLoader {
                 .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
         scenario.checks().forEach((table, wanted) -> settings.changeTable(first, table, wanted));
         scenario.fonts().forEach(font -> fonts.put(first, font.product(), null, font.size(), content(font.file())));
+        scenario.scenes()
+                .forEach(drawn -> scenes.add(
+                        first, drawn.product(), drawn.file(), content("scenes/" + drawn.file() + ".svg"), null));
         scenario.served().forEach(product -> bundles.serve(first, product));
         scenario.questions().forEach(question -> ask(question, now));
         // Everyone has been here before, so that there is news.

@@ -23,6 +23,7 @@ import tools.jackson.databind.JsonNode;
  * @param questions what people asked about entries
  * @param checks what counts as wrong, by table
  * @param served products that anybody may ask for their texts
+ * @param scenes what products look like
  * @param fonts what products show their texts with
  * @param recipes what products get
  */
@@ -36,11 +37,15 @@ record Scenario(
         List<Asked> questions,
         Map<String, CheckSettings> checks,
         List<String> served,
+        List<Drawn> scenes,
         List<Font> fonts,
         List<Cooked> recipes) {
 
     /** A recipe of a product, with its settings as the programs' interface writes them. */
     record Cooked(String product, String name, JsonNode settings) {}
+
+    /** A scene of a product, called as its file in the folder of scenes. */
+    record Drawn(String product, String file) {}
 
     /** A product's font for all its languages: a file of the demo, in pixels per em. */
     record Font(String product, String file, double size) {}

@@ -12,6 +12,7 @@
     "people",
     "product",
     "question",
+    "rehearsal",
     "run",
     "table",
     "wordbook"
