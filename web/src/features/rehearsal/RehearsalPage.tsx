@@ -183,6 +183,7 @@ export function RehearsalPage({ me }: { me: Person }) {
                     {played.data.stages.map((stage) => (
                       <StageShown
                         key={stage.language}
+                        product={product?.slug ?? ""}
                         scene={played.data}
                         stage={stage}
                         chosen={chosen?.language === stage.language ? chosen.place : 0}

@@ -1,9 +1,12 @@
 import { useLayoutEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
+import { useSceneFont } from "./useSceneFont";
 import { drawn, mirror, weightOf } from "./drawing";
 
 interface Props {
+  /** The product's name in addresses. */
+  product: string;
   scene: Schemas["Played"];
   stage: Schemas["Stage"];
   /** The number of the place that is looked at, 0 for none. */
@@ -12,8 +15,9 @@ interface Props {
 }
 
 /** A scene in one language. */
-export function StageShown({ scene, stage, chosen, onChoose }: Props) {
+export function StageShown({ product, scene, stage, chosen, onChoose }: Props) {
   const holder = useRef<HTMLDivElement>(null);
+  const family = useSceneFont(product, stage.font);
   useLayoutEffect(() => {
     const svg = drawn(scene, stage);
     holder.current?.replaceChildren(svg);
@@ -37,11 +41,12 @@ export function StageShown({ scene, stage, chosen, onChoose }: Props) {
           <span className="soft"> {t("rehearsal.selector", { n: stage.selector })}</span>
         )}
         <span className={wrong > 0 ? "wrong" : "soft"}>
-          {wrong > 0 ? t("rehearsal.wrong", { n: wrong }) : t("rehearsal.fine")}
+          {wrong > 0 ? t("rehearsal.wrong", { n: wrong }) : t(stage.font ? "rehearsal.fine" : "rehearsal.notMeasured")}
         </span>
       </figcaption>
       <div
         ref={holder}
+        style={family ? { fontFamily: family } : undefined}
         onClick={(event) => choose(event.target)}
         onKeyDown={(event) => {
           if (event.key === "Enter" || event.key === " ") {

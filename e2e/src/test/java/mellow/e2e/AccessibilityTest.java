@@ -60,6 +60,8 @@ class AccessibilityTest {
         "dark, /deliveries/deckside/asked, true, .fetchings > :nth-child(2)",
         "light, /products, true, .listed",
         "dark, /products, true, .listed",
+        "light, '/rehearsal/ramp-bilge-panel?in=fi&in=pl', true, .stage .shown",
+        "dark, '/rehearsal/ramp-bilge-panel?in=fi&in=pl', true, .stage .shown",
         "light, /deliveries, true, .listed",
         "dark, /deliveries, true, .listed",
         "light, /deliveries/ramp-bilge-panel, true, .past",

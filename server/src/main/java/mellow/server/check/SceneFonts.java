@@ -12,7 +12,7 @@ public final class SceneFonts {
 
     private static final String FONT =
             """
-            select f.file_id, f.name, p.name product from product_font f join product p on p.id = f.product_id
+            select f.id, f.file_id, f.name, p.name product from product_font f join product p on p.id = f.product_id
             where f.product_id = :product and (f.language_id is null or f.language_id = (select id from language where tag = :tag))
             order by f.language_id nulls last limit 1
             """;
@@ -20,7 +20,7 @@ public final class SceneFonts {
     private final Optional<Named> font;
     private final Map<Double, Face> faces = new HashMap<>();
 
-    private record Named(FontFile file, String name) {}
+    private record Named(long id, FontFile file, String name) {}
 
     /** Reads it from {@code jdbc}. */
     public SceneFonts(JdbcClient jdbc, long product, String tag) {
@@ -28,9 +28,15 @@ public final class SceneFonts {
                 .param("product", product)
                 .param("tag", tag)
                 .query((row, n) -> new Named(
+                        row.getLong("id"),
                         Fonts.file(jdbc, row.getLong("file_id")),
                         row.getString("product") + "’s font " + row.getString("name")))
                 .optional();
+    }
+
+    /** Its number among the fonts of the product. */
+    public Optional<Long> number() {
+        return font.map(Named::id);
     }
 
     /**

@@ -115,6 +115,24 @@ public class FontService {
                 .list();
     }
 
+    /** The file of a font of a product, as it came. */
+    @Transactional(readOnly = true)
+    public byte[] file(String product, long font) {
+        ProductReply of = products.find(product);
+        long file = jdbc.sql("select file_id from product_font where id = :font and product_id = :product")
+                .param("font", font)
+                .param("product", of.id())
+                .query(Long.class)
+                .optional()
+                .orElseThrow(() -> noSuchFont(of));
+        return files.load(file);
+    }
+
+    private static Refusal noSuchFont(ProductReply product) {
+        return Refusal.notFound(
+                "no-such-font", "{product} has no font of this number.", Map.of("product", product.name()));
+    }
+
     /** Refuses whoever may not set fonts, before anything is sent. */
     void requireMay(long person) {
         people.rights(person).requireCoordinator("change the fonts of products");
@@ -175,8 +193,7 @@ public class FontService {
         ProductReply of = products.find(product);
         Optional<FontReply> there =
                 all(product).stream().filter(one -> one.id() == font).findFirst();
-        FontReply gone = there.orElseThrow(() -> Refusal.notFound(
-                "no-such-font", "{product} has no font of this number.", Map.of("product", of.name())));
+        FontReply gone = there.orElseThrow(() -> noSuchFont(of));
         jdbc.sql("delete from product_font where id = :font")
                 .param("font", font)
                 .update();

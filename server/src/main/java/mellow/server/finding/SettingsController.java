@@ -7,6 +7,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import mellow.server.file.Uploads;
@@ -17,6 +18,7 @@ import mellow.server.finding.SettingsService.CheckSettingsReply;
 import mellow.server.language.LanguageService;
 import mellow.server.people.SignedIn;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -119,6 +121,15 @@ class SettingsController {
                         language == null || language.isEmpty() ? null : languages.parse(language),
                         size,
                         content));
+    }
+
+    /** The file of a font, for pages that show texts as the product does. */
+    @GetMapping("/api/products/{slug}/fonts/{font}/file")
+    ResponseEntity<byte[]> file(@PathVariable String slug, @PathVariable long font) {
+        return ResponseEntity.ok()
+                .contentType(new MediaType("font", "sfnt"))
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(1)).cachePrivate())
+                .body(fonts.file(slug, font));
     }
 
     @DeleteMapping("/api/products/{slug}/fonts/{font}")

@@ -113,6 +113,7 @@ public class Rehearsal {
      * A scene in a language.
      *
      * @param selector the number by which the product knows the language
+     * @param font the font of the product that it is measured and shown with, null where there is none and nothing is measured
      * @param pretend whether it is made from the source
      */
     public record Stage(
@@ -120,6 +121,7 @@ public class Rehearsal {
             String name,
             boolean rightToLeft,
             @Nullable Integer selector,
+            @Nullable Long font,
             boolean pretend,
             List<PlaceText> texts) {}
 
@@ -214,7 +216,7 @@ public class Rehearsal {
                                         grounds.settings(entry.table()).placeholders(),
                                         fonts));
             }
-            stages.add(stage(product, tag, texts));
+            stages.add(stage(product, tag, fonts, texts));
         }
         return new Played(
                 kept.id(),
@@ -243,7 +245,7 @@ public class Rehearsal {
         }
     }
 
-    private Stage stage(ProductReply product, LanguageTag tag, List<PlaceText> texts) {
+    private Stage stage(ProductReply product, LanguageTag tag, SceneFonts fonts, List<PlaceText> texts) {
         Integer selector = product.languages().stream()
                 .filter(one -> one.language().tag().equals(tag.value()))
                 .map(LanguageOf::selector)
@@ -256,6 +258,7 @@ public class Rehearsal {
                 name.englishName(),
                 name.rightToLeft(),
                 selector,
+                fonts.number().orElse(null),
                 Pretend.of(tag).isPresent(),
                 texts);
     }

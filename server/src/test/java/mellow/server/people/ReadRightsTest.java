@@ -108,6 +108,7 @@ class ReadRightsTest extends ServerTest {
             "/api/deliveries",
             "/api/products/{slug}/checks=/api/products/nothing/checks",
             "/api/products/{slug}/fonts=/api/products/nothing/fonts",
+            "/api/products/{slug}/fonts/{font}/file=/api/products/nothing/fonts/0/file",
             "/api/products/{slug}/scenes=/api/products/nothing/scenes",
             "/api/products/{slug}/scenes/{scene}=/api/products/nothing/scenes/0",
             "/api/entries/{entry}/scenes=/api/entries/{entry}/scenes",
