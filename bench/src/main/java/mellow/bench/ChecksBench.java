@@ -179,7 +179,7 @@ public final class ChecksBench {
         return sum;
     }
 
-    /** A rule for keys has every text looked at again; meanwhile pages of the sheet are read. */
+    /** A pattern of placeholders has every text looked at again; meanwhile pages of the sheet are read. */
     private static void again(Product product, PrintStream out) throws Exception {
         long[] ids = ids(product, "/api/scope?table=large");
         Random random = new Random(5);
@@ -188,7 +188,7 @@ public final class ChecksBench {
         product.send(
                 "PUT",
                 "/api/tables/large/checks",
-                "{\"version\":0,\"weights\":{},\"placeholders\":[],\"forbidden\":\"\",\"lengthFactor\":0,\"keyRule\":\"[a-z0-9.]+\",\"charset\":\"\"}");
+                "{\"version\":0,\"weights\":{},\"placeholders\":[\"\\\\[\\\\[[a-z]+]]\"],\"forbidden\":\"\",\"lengthFactor\":0,\"keyRule\":\"\",\"charset\":\"\"}");
         List<Double> pages = new ArrayList<>();
         JsonNode counts;
         do {

@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.Set;
 import mellow.core.language.LanguageTag;
 import mellow.core.product.ProductLanguage;
+import mellow.core.pseudo.Pretend;
 import mellow.server.common.Coded;
 import mellow.server.language.LanguageService;
 import mellow.server.table.TableInfo;
@@ -131,6 +132,7 @@ class Judge {
         Gates.LanguageCounts counts(List<TableInfo> of, LanguageTag tag) {
             int number = languages.known(tag).orElse(LanguageService.NONE);
             int entries = 0;
+            boolean pretend = Pretend.of(tag).isPresent();
             int settled = 0;
             int stale = 0;
             int offers = 0;
@@ -140,8 +142,8 @@ class Judge {
                 Place place = new Place(table.id(), number);
                 Counted here = counted.getOrDefault(place, Counted.NONE);
                 entries += there;
-                // A table says everything in the language that it is written in.
-                settled += table.source().equals(tag) ? there : here.settled;
+                // A table says everything in the language that it is written in, and a pretend one is made of that.
+                settled += table.source().equals(tag) || pretend ? there : here.settled;
                 stale += here.stale;
                 offers += here.offers;
                 stopped += blocked.getOrDefault(place, 0);

@@ -16,6 +16,7 @@ import mellow.core.product.LanguageResolver;
 import mellow.core.product.ProductLanguage;
 import mellow.core.product.Step;
 import mellow.core.product.TextResolver;
+import mellow.core.pseudo.Pretend;
 import mellow.core.text.Places;
 import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
@@ -239,6 +240,7 @@ class ProductAnswers {
         List<LanguageTag> tags = product.languages().all().stream()
                 .map(ProductLanguage::tag)
                 .filter(tag -> (in.isEmpty() || tag.value().equals(in)) && reading.reads(tag))
+                .filter(tag -> Pretend.of(tag).isEmpty())
                 .toList();
         record Missing(long entry, long table, String key, String context, FileText source, LanguageTag tag) {}
         List<Missing> missing = jdbc.sql(MISSING)
@@ -350,6 +352,7 @@ class ProductAnswers {
                         tag.value())));
         product.languages().all().stream()
                 .map(ProductLanguage::tag)
+                .filter(tag -> Pretend.of(tag).isEmpty())
                 .filter(tag -> product.tables().stream()
                         .noneMatch(table -> table.source().equals(tag)
                                 || table.language(tag).isPresent()))

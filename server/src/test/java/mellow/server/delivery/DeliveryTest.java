@@ -9,16 +9,22 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import mellow.core.merge.Arrival;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService;
+import mellow.server.product.ProductService.Definition;
+import mellow.server.product.ProductService.Selected;
 import mellow.server.run.RunService.RunReply;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
 /** A panel is set up, delivered, changed, delivered again, compared and recalled. */
 class DeliveryTest extends PanelCase {
+
+    @Autowired
+    private ProductAnswers answers;
 
     @Autowired
     private EntryService entries;
@@ -60,6 +66,33 @@ class DeliveryTest extends PanelCase {
                                 "select string_agg(l.tag || t.texts, ' ' order by l.tag) from delivery_texts t join language l on l.id = t.language_id"))
                 .as("those of its languages, and the source, which stands in for them")
                 .isEqualTo("de4 en4 et3 fi4 pl3");
+    }
+
+    @Test
+    void aPretendLanguageIsMadeFromTheSourceAndLacksNothing() throws IOException {
+        products.edit(
+                mara,
+                "panel",
+                new Definition(
+                        0,
+                        "Panel",
+                        "panel",
+                        List.of("ramp"),
+                        List.of(new Selected("fi", 1), new Selected("en-XA", 2), new Selected("ar-XB", 3)),
+                        "fi"));
+        gates(new Gates("hold", 100, "hold", "go"));
+        recipes.add(mara, "panel", "Texts", texts("csv", "one", "texts.csv"));
+        delivered(1);
+        String texts = new String(Objects.requireNonNull(content(1).get("texts.csv")), StandardCharsets.UTF_8);
+        assertThat(texts)
+                .contains("[Řàmþ üþ·")
+                .contains("[À çàř ƀļöçķš".replace("ƀ", "b"))
+                .contains("{side}")
+                .contains("\u202ETank full, stop\u202C");
+        assertThat(answers.borrowed("panel", "", "", 0).texts()).isEmpty();
+        assertThat(answers.warnings("panel"))
+                .extracting(ProductAnswers.ProductWarning::language)
+                .doesNotContain("en-XA", "ar-XB");
     }
 
     @Test
