@@ -1,6 +1,6 @@
 import { Alert, Button, CircularProgress, Snackbar, TextField } from "@mui/material";
 import { useRef, useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { Link, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
 import { Choice, Choices, Picker } from "../../parts/Picker";
@@ -29,7 +29,9 @@ export function RehearsalPage({ me }: { me: Person }) {
   const open = scenes.data?.find(({ id }) => String(id) === scene) ?? (scene ? undefined : scenes.data?.[0]);
   const played = usePlayed(product?.slug ?? "", open?.id, query.toString());
   const [chosen, setChosen] = useState<{ language: string; place: number } | null>(null);
-  const [said, setSaid] = useState("");
+  // A new scene has another address, and so another page: what was left out of it is told there.
+  const told = (useLocation().state as { said?: string } | null)?.said;
+  const [said, setSaid] = useState(told ?? "");
   const file = useRef<HTMLInputElement>(null);
   const shown = query.getAll("in");
   const at = (to: string, id?: number) =>
@@ -56,8 +58,9 @@ export function RehearsalPage({ me }: { me: Person }) {
         `/api/products/${product?.slug ?? ""}/scenes?name=${encodeURIComponent(name)}${known ? `&replaces=${known.version}` : ""}`,
         { method: "POST", bytes: drawing },
       );
-      setSaid([t("rehearsal.added", { name: added.name, n: added.places }), ...leftOut].join(" "));
-      void navigate(at(product?.slug ?? "", added.id));
+      const words = [t("rehearsal.added", { name: added.name, n: added.places }), ...leftOut].join(" ");
+      setSaid(words);
+      void navigate(at(product?.slug ?? "", added.id), { state: { said: words } });
     } catch (failure) {
       setSaid(sentenceOf(failure));
     } finally {
@@ -225,7 +228,15 @@ export function RehearsalPage({ me }: { me: Person }) {
           </div>
         </div>
       )}
-      <Snackbar open={said !== ""} message={said} onClose={() => setSaid("")} autoHideDuration={12_000} />
+      <Snackbar
+        open={said !== ""}
+        message={said}
+        onClose={() => {
+          setSaid("");
+          if (told) void navigate(".", { replace: true, state: null });
+        }}
+        autoHideDuration={12_000}
+      />
     </Frame>
   );
 }

@@ -17,7 +17,9 @@ export function SceneFindings({ scene, onChoose }: Props) {
     <section className="troubles" aria-label={t("rehearsal.findings")}>
       <h2>{t("rehearsal.findings")}</h2>
       {lines.length === 0 ? (
-        <p className="soft">{t("rehearsal.nothing")}</p>
+        <p className="soft">
+          {t(scene.stages.every(({ font }) => font) ? "rehearsal.nothing" : "rehearsal.nothingButFit")}
+        </p>
       ) : (
         <ul>
           {lines.map(({ stage, text, finding }) => (
