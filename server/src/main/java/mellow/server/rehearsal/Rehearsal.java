@@ -159,14 +159,16 @@ public class Rehearsal {
         if (tables.isEmpty() || product.languages().isEmpty()) {
             throw Refusal.unacceptable(
                     "nothing-to-play",
-                    product.name() + " has no table or no language yet, so there is nothing to show.");
+                    "{product} has no table or no language yet, so there is nothing to show.",
+                    Map.of("product", product.name()));
         }
         LanguageTag source = tables.get(0).source();
         ProductLanguages shown = ProductService.languages(product, source);
         List<LanguageTag> tags =
                 in.isEmpty() ? List.of(shown.start()) : in.stream().distinct().toList();
         if (tags.size() > MOST_LANGUAGES) {
-            throw Refusal.unacceptable("too-many-languages", "At most " + MOST_LANGUAGES + " languages side by side.");
+            throw Refusal.unacceptable(
+                    "too-many-languages", "At most {most} languages side by side.", Map.of("most", MOST_LANGUAGES));
         }
         Map<Integer, Entry> entries = entries(kept, tables);
         Map<String, String> values = new LinkedHashMap<>();
@@ -236,12 +238,12 @@ public class Rehearsal {
                 && Pretend.of(tag).isEmpty()) {
             throw Refusal.unacceptable(
                     "not-in-product",
-                    product.name() + " is not shown in " + tag + ".",
-                    Map.of("language", tag.value()));
+                    "{product} is not shown in {language}.",
+                    Map.of("product", product.name(), "language", tag.value()));
         }
         if (!tag.equals(source) && Pretend.of(tag).isEmpty() && !reading.reads(tag)) {
             throw Refusal.forbidden(
-                    "own-languages-only", tag + " is none of your languages.", Map.of("language", tag.value()));
+                    "own-languages-only", "{language} is none of your languages.", Map.of("language", tag.value()));
         }
     }
 

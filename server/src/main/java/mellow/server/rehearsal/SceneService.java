@@ -164,7 +164,8 @@ public class SceneService {
                 .query(Integer.class)
                 .single();
         if (many >= MOST_SCENES) {
-            throw Refusal.unacceptable("too-many-scenes", "A product has at most " + MOST_SCENES + " scenes.");
+            throw Refusal.unacceptable(
+                    "too-many-scenes", "A product has at most {most} scenes.", Map.of("most", MOST_SCENES));
         }
         try {
             return jdbc.sql("insert into scene (product_id, name, version) values (:product, :name, 1) returning id")
@@ -175,9 +176,7 @@ public class SceneService {
         } catch (DuplicateKeyException twice) {
             throw Refusal.conflict(
                     "scene-exists",
-                    "{product} has a scene “{name}” already; give this one another name, or replace that one’s drawing."
-                            .replace("{product}", product.name())
-                            .replace("{name}", name),
+                    "{product} has a scene “{name}” already; give this one another name, or replace that one’s drawing.",
                     Map.of("product", product.name(), "name", name));
         }
     }
