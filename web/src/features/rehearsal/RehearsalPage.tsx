@@ -73,7 +73,7 @@ export function RehearsalPage({ me }: { me: Person }) {
     <Frame
       title={
         product && (
-          <span>
+          <h1>
             {t("rehearsal.of")}{" "}
             <Picker label={t("products.product")} words={product.name}>
               {(close) => (
@@ -117,7 +117,7 @@ export function RehearsalPage({ me }: { me: Person }) {
                 </Choices>
               )}
             </Picker>
-          </span>
+          </h1>
         )
       }
     >
