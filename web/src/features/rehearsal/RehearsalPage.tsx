@@ -73,7 +73,7 @@ export function RehearsalPage({ me }: { me: Person }) {
     <Frame
       title={
         product && (
-          <h1>
+          <h1 className="scopeline">
             {t("rehearsal.of")}{" "}
             <Picker label={t("products.product")} words={product.name}>
               {(close) => (
