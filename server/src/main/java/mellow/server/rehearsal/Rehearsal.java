@@ -187,6 +187,7 @@ public class Rehearsal {
         List<Stage> stages = new ArrayList<>();
         for (LanguageTag tag : tags) {
             SceneFonts fonts = new SceneFonts(jdbc, product.id(), tag.value());
+            Map<LanguageTag, TextResolver> resolvers = new HashMap<>();
             List<PlaceText> texts = new ArrayList<>();
             for (ScenePlace place : kept.places()) {
                 Entry entry = entries.get(place.number());
@@ -211,7 +212,8 @@ public class Rehearsal {
                                         place,
                                         entry,
                                         table,
-                                        shown,
+                                        resolvers.computeIfAbsent(
+                                                table.source(), of -> new TextResolver(shown, tag, of)),
                                         tag,
                                         written.getOrDefault(entry.id(), Map.of()),
                                         values,
@@ -282,19 +284,16 @@ public class Rehearsal {
             ScenePlace place,
             Entry entry,
             TableInfo table,
-            ProductLanguages shown,
+            TextResolver resolver,
             LanguageTag tag,
             Map<LanguageTag, Written> written,
             Map<String, String> values,
             Placeholders syntax,
             SceneFonts fonts) {
-        TextResolver.Answer answer = new TextResolver(shown, tag, table.source())
-                .of(
-                        one -> Optional.ofNullable(written.get(one))
-                                .map(Written::text)
-                                .orElse(FileText.NONE),
-                        entry.source(),
-                        entry.translatable());
+        TextResolver.Answer answer = resolver.of(
+                one -> Optional.ofNullable(written.get(one)).map(Written::text).orElse(FileText.NONE),
+                entry.source(),
+                entry.translatable());
         Written own = written.get(tag);
         int version = own == null ? 0 : own.version();
         List<SceneFinding> findings = new ArrayList<>();
