@@ -134,6 +134,11 @@ export function saidBy(key: string, values: Record<string, unknown>, sentence: s
     : pieces.map((piece) => ("words" in piece ? piece.words : "")).join("");
 }
 
+/** The steps to an answer as one sentence. */
+export function stepsSaid(steps: Schemas["StepReply"][]): string {
+  return steps.map((step) => saidBy(`step.${step.code}`, step.values, step.said)).join(" → ");
+}
+
 /** What a finding says; {@code inForm} names the form that it is in. */
 export function findingSaid(finding: Schemas["FindingReply"], inForm = false): string {
   const said = saidBy(`finding.${finding.code}`, finding.values, finding.sentence);

@@ -1620,6 +1620,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{slug}/scenes/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["found"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{slug}/scenes/{scene}": {
         parameters: {
             query?: never;
@@ -2331,6 +2347,11 @@ export interface components {
             file: number;
             name: string;
         };
+        AssetShown: {
+            /** Format: int64 */
+            file: number;
+            name: string;
+        };
         BorrowedPage: {
             more: boolean;
             texts: components["schemas"]["BorrowedText"][];
@@ -2845,6 +2866,16 @@ export interface components {
             tableName: string;
             words: string;
         };
+        FoundInScene: {
+            finding: components["schemas"]["SceneFinding"];
+            key: string;
+            language: string;
+            name: string;
+            /** Format: int32 */
+            place: number;
+            /** Format: int64 */
+            scene: number;
+        };
         FoundPerson: {
             /** Format: int64 */
             id: number;
@@ -2863,6 +2894,7 @@ export interface components {
         Gates: {
             below: string;
             blockers: string;
+            scenes?: string;
             /** Format: int32 */
             share: number;
             stale: string;
@@ -3005,6 +3037,8 @@ export interface components {
             settled: number;
             /** Format: int32 */
             stale: number;
+            /** Format: int32 */
+            unfit: number;
         };
         LanguageLosses: {
             counts: {
@@ -3416,15 +3450,19 @@ export interface components {
             signIn?: string;
         };
         PlaceText: {
+            asset?: components["schemas"]["AssetShown"];
             borrowed: boolean;
+            by: string;
             /** Format: int64 */
             entry?: number;
             findings: components["schemas"]["SceneFinding"][];
+            form: string;
             from?: string;
             key: string;
             lines: string[];
             /** Format: int32 */
             place: number;
+            steps: components["schemas"]["StepReply"][];
             table?: string;
             /** Format: int32 */
             version: number;
@@ -3440,6 +3478,8 @@ export interface components {
             zone: string;
         };
         Played: {
+            /** Format: int32 */
+            delivery?: number;
             drawing: string;
             /** Format: double */
             height: number;
@@ -3727,15 +3767,26 @@ export interface components {
             /** Format: int64 */
             total: number;
         };
-        SceneAdded: {
-            leftOut: string[];
-            scene: components["schemas"]["SceneReply"];
+        SceneCounts: {
+            language: string;
+            /** Format: int32 */
+            mind: number;
+            /** Format: int64 */
+            scene: number;
+            /** Format: int32 */
+            wrong: number;
         };
         SceneFinding: {
             code: string;
             values: {
                 [key: string]: unknown;
             };
+            wrong: boolean;
+        };
+        SceneFindings: {
+            counts: components["schemas"]["SceneCounts"][];
+            found: components["schemas"]["FoundInScene"][];
+            more: boolean;
         };
         ScenePlace: {
             /** @enum {string} */
@@ -3754,6 +3805,8 @@ export interface components {
             /** Format: double */
             size?: number;
             /** Format: double */
+            stays?: number;
+            /** Format: double */
             width?: number;
             with?: {
                 [key: string]: string;
@@ -3767,12 +3820,17 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            picture: boolean;
             /** Format: int32 */
             places: number;
             /** Format: int32 */
             unknown: number;
             /** Format: int32 */
             version: number;
+        };
+        ScenesAdded: {
+            leftOut: string[];
+            scenes: components["schemas"]["SceneReply"][];
         };
         ScopeReply: {
             deltas: number[];
@@ -6979,6 +7037,7 @@ export interface operations {
             query: {
                 name: string;
                 replaces?: number;
+                anyway?: boolean;
             };
             header?: never;
             path: {
@@ -6994,7 +7053,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SceneAdded"];
+                    "application/json": components["schemas"]["ScenesAdded"];
+                };
+            };
+        };
+    };
+    found: {
+        parameters: {
+            query?: {
+                scene?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneFindings"];
                 };
             };
         };
@@ -7005,6 +7088,9 @@ export interface operations {
                 in?: string[];
                 play?: string;
                 with?: string[];
+                letters?: string;
+                longer?: number;
+                size?: number;
             };
             header?: never;
             path: {

@@ -47,7 +47,7 @@ export function Narrowing({ scope, onScope, onClose }: Props) {
         first
         onChoose={() => narrow({ asked: !scope.asked })}
       />
-      {(["blocker", "any"] as const).map((check) => (
+      {(["blocker", "any", "scene"] as const).map((check) => (
         <Choice
           key={check}
           words={t(`scope.check.${check}`)}

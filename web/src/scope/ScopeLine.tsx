@@ -16,7 +16,7 @@ const MOST_NAMED = 4;
 /** What a scope's condition about findings says. */
 function checkSaid(check: string): string {
   const key = `checks.kind.${check}`;
-  return check === "any" || check === "blocker"
+  return check === "any" || check === "blocker" || check === "scene"
     ? t(`scope.check.${check}`)
     : t("scope.check.kind", { kind: hasWords(key) ? t(key) : check });
 }

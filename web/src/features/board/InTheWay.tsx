@@ -1,5 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
+import { ask, type Schemas } from "../../api/client";
 import { count, languageName, t } from "../../words/words";
 import { Mark } from "../../scope/Mark";
 import { ledgerAt, writeScope, type CellState, type Scope } from "../../scope/scope";
@@ -25,10 +26,12 @@ export function InTheWay({ tables, scope, languages }: Props) {
   }).filter((kind) => kind.all > 0);
   const at = writeScope(scope);
   const broken = useFindingCounts(at).data?.stopped ?? 0;
+  const seen = { ...scope, languages: languages.map(({ language }) => language.tag), only: [], check: "scene" };
+  const unfit = useUnfit(seen);
   return (
     <section aria-labelledby="way" tabIndex={0}>
       <h2 id="way">{t("board.way")}</h2>
-      {kinds.length === 0 && broken === 0 && (
+      {kinds.length === 0 && broken === 0 && unfit === 0 && (
         <p className="soft">{t(tables.length ? "board.clear" : "empty.noTables")}</p>
       )}
       <ul className="kinds">
@@ -38,6 +41,16 @@ export function InTheWay({ tables, scope, languages }: Props) {
             <div>
               <Link to={`/checks${at ? `?${at}` : ""}`} className="all">
                 {t("way.broken", { n: broken })}
+              </Link>
+            </div>
+          </li>
+        )}
+        {unfit > 0 && (
+          <li>
+            <span className="broken" aria-hidden="true" />
+            <div>
+              <Link to={ledgerAt(seen)} className="all">
+                {t("way.unfit", { n: unfit })}
               </Link>
             </div>
           </li>
@@ -65,4 +78,16 @@ export function InTheWay({ tables, scope, languages }: Props) {
       </ul>
     </section>
   );
+}
+
+/** How many entries of a scope have something to mend where they are shown. */
+function useUnfit(scope: Scope): number {
+  const query = writeScope(scope);
+  const asked = useQuery({
+    queryKey: ["tables", "unfit", query],
+    queryFn: ({ signal }) => ask<Schemas["ScopeReply"]>(`/api/scope?${query}`, { signal }),
+    enabled: scope.languages.length > 0,
+    staleTime: 10_000,
+  });
+  return asked.data?.deltas.length ?? 0;
 }

@@ -11,7 +11,7 @@ import { BEGINNINGS } from "./recipes";
 const verdict = (language: string, some: Partial<Schemas["LanguageVerdict"]> = {}): Schemas["LanguageVerdict"] => ({
   language,
   answer: "yes",
-  counts: { entries: 10, settled: 10, stale: 0, blocked: 0, offers: 0 },
+  counts: { entries: 10, settled: 10, stale: 0, blocked: 0, unfit: 0, offers: 0 },
   reasons: [],
   start: false,
   ...some,
@@ -61,7 +61,7 @@ const desk = (some: Partial<Schemas["DeliveryOverview"]> = {}): Schemas["Deliver
       verdict("fi", { start: true }),
       verdict("pl", {
         answer: "held",
-        counts: { entries: 10, settled: 8, stale: 1, blocked: 2, offers: 3 },
+        counts: { entries: 10, settled: 8, stale: 1, blocked: 2, unfit: 0, offers: 3 },
       }),
     ],
     last: delivery(2),

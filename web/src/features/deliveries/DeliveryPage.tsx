@@ -328,6 +328,7 @@ function LanguageLine({ verdict, product }: { verdict: Verdict; product: string 
       <td>
         {t("delivery.settledOf", { settled: count(counts.settled), entries: count(counts.entries) })}
         {counts.blocked > 0 && <Link to={at("", "blocker")}>{t("delivery.blocked", { n: counts.blocked })}</Link>}
+        {counts.unfit > 0 && <Link to={at("", "scene")}>{t("delivery.unfit", { n: counts.unfit })}</Link>}
         {counts.stale > 0 && <Link to={at("stale")}>{t("delivery.stale", { n: counts.stale })}</Link>}
         {missing > 0 && (
           <Link to={at("untranslated,pencilled,offered,returned")}>{t("delivery.missing", { n: missing })}</Link>

@@ -119,6 +119,19 @@ export function PlanDialog({ slug, plan, outboxThere, onDone, onClose }: Props) 
               </MenuItem>
             ))}
           </TextField>
+          <TextField
+            select
+            size="small"
+            label={t("gate.scenes")}
+            value={gates.scenes ?? "go"}
+            onChange={(event) => setGates({ ...gates, scenes: event.target.value })}
+          >
+            {(["go", "hold", "stop"] as const).map((one) => (
+              <MenuItem key={one} value={one}>
+                {t(`gate.blockers.${one}`)}
+              </MenuItem>
+            ))}
+          </TextField>
           <h3>{t("plan.byItself")}</h3>
           <TextField
             select

@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSettled } from "../../parts/useSettled";
-import { ask, saidBy, sentenceOf, type Schemas } from "../../api/client";
+import { ask, saidBy, sentenceOf, stepsSaid, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
 import { ledgerAt } from "../../scope/scope";
 import { useTables } from "../../scope/useTables";
@@ -202,8 +202,6 @@ function WhoIsAskedWhat({ product }: { product: Product }) {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const steps = (all: Schemas["StepReply"][]) =>
-    all.map((step) => saidBy(`step.${step.code}`, step.values, step.said)).join(" → ");
   return (
     <section>
       <h2>{t("product.whoIsAsked")}</h2>
@@ -236,16 +234,16 @@ function WhoIsAskedWhat({ product }: { product: Product }) {
             <p className="wrong">{sentenceOf(answer.error)}</p>
           ) : answer.data ? (
             <>
-              <p>{steps(answer.data.steps)}</p>
+              <p>{stepsSaid(answer.data.steps)}</p>
               <p>
                 <b>{nameOfTag(answer.data.language)}</b>
               </p>
               {!answer.data.text && answer.data.textSteps.length > 0 && (
-                <p className="wrong">{steps(answer.data.textSteps)}</p>
+                <p className="wrong">{stepsSaid(answer.data.textSteps)}</p>
               )}
               {answer.data.text && (
                 <>
-                  <p className="soft">{steps(answer.data.textSteps)}</p>
+                  <p className="soft">{stepsSaid(answer.data.textSteps)}</p>
                   <p lang={answer.data.from} dir="auto">
                     {answer.data.key ? (
                       <span className="mono">{key}</span>

@@ -4,6 +4,7 @@ import { everyTab, isNumber, readKept, writeKept } from "../../sheet/outbox/brow
 import { keysSaid } from "../../words/keys";
 import { languageName, t } from "../../words/words";
 import { EntryNote } from "../entry";
+import { WhereShown } from "../scenes";
 import { CellStory } from "./CellStory";
 import { ChecksNote } from "./ChecksNote";
 import type { FootnoteProps } from "./footnoteProps";
@@ -62,6 +63,7 @@ export function Footnotes(props: FootnoteProps) {
       {row && (
         <>
           <EntryNote {...props} row={row}>
+            {ready && <WhereShown entry={entry} language={language.language.tag} />}
             <h3>{t("questions.title")}</h3>
             {ready && <QuestionsNote {...props} key={entry} />}
           </EntryNote>

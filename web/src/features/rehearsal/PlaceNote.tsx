@@ -1,35 +1,59 @@
+import { IconButton } from "@mui/material";
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
+import { stepsSaid, type Schemas } from "../../api/client";
 import { ledgerAt } from "../../scope/scope";
 import { t } from "../../words/words";
-import { sceneFindingSaid } from "./findingWords";
+import { sceneFindingSaid } from "../scenes";
 
-/** What stands at a place that was clicked, and the way to it in the ledger. */
-export function PlaceNote({ stage, place }: { stage: Schemas["Stage"]; place: number }) {
-  const text = stage.texts.find((one) => one.place === place);
-  if (!text) return null;
+/** What stands at a place that was chosen, how it came there, what is wrong with it, and the way to it in the ledger. */
+export function PlaceNote({
+  stage,
+  text,
+  onClose,
+}: {
+  stage: Schemas["Stage"];
+  text: Schemas["PlaceText"];
+  onClose: () => void;
+}) {
   return (
     <section className="note" aria-label={t("rehearsal.place")}>
-      <h2>{text.key}</h2>
-      <p lang={text.from ?? undefined} dir="auto">
-        {text.lines.join(" ")}
-      </p>
+      <h2>
+        {text.key}
+        <IconButton size="small" aria-label={t("rehearsal.closePlace")} onClick={onClose}>
+          ×
+        </IconButton>
+      </h2>
+      {text.asset && <SoundOrName asset={text.asset} />}
+      {text.lines.length > 0 && (
+        <p lang={text.from ?? undefined} dir="auto">
+          {text.lines.join(" ")}
+        </p>
+      )}
+      {text.steps.length > 0 && <p className="soft">{stepsSaid(text.steps)}</p>}
       {text.findings.map((finding, i) => (
-        <p key={i} className="wrong">
+        <p key={i} className={finding.wrong ? "wrong" : "mind"}>
           {sceneFindingSaid(finding)}
         </p>
       ))}
       {text.table && (
         <Link
-          to={ledgerAt({
-            tables: [text.table],
-            languages: stage.pretend ? [] : [stage.language],
-            words: text.key,
-          })}
+          to={`${ledgerAt({ tables: [text.table], languages: stage.pretend ? [] : [stage.language] })}&entry=${text.entry}`}
         >
           {t("rehearsal.open")}
         </Link>
       )}
     </section>
+  );
+}
+
+/** A sound is played; a picture is seen in the scene, and has its name here. */
+function SoundOrName({ asset }: { asset: Schemas["AssetShown"] }) {
+  const from = `/api/assets/${asset.file}`;
+  return /\.(mp3|ogg|oga|opus|wav|m4a|aac|flac)$/i.test(asset.name) ? (
+    <audio controls src={from} aria-label={asset.name} />
+  ) : (
+    <p>
+      <a href={from}>{asset.name}</a>
+    </p>
   );
 }

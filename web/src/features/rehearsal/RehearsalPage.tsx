@@ -1,21 +1,32 @@
-import { Alert, Button, CircularProgress, Snackbar, TextField } from "@mui/material";
-import { useRef, useState } from "react";
+import { Alert, Button, CircularProgress, Snackbar } from "@mui/material";
+import { useState, type ReactNode } from "react";
 import { Link, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
+import { Confirm } from "../../parts/Confirm";
 import { Choice, Choices, Picker } from "../../parts/Picker";
-import { useProducts } from "../../scope/useTables";
+import { useProducts, useTables } from "../../scope/useTables";
 import type { Person } from "../../session/useSession";
-import { listed, t } from "../../words/words";
+import { listed, nameOfTag, t } from "../../words/words";
+import { StageShown, staysOf, useFindings, usePlayed, useScenes, useScenesFollow } from "../scenes";
+import { Glance } from "./Glance";
 import { PlaceNote } from "./PlaceNote";
+import { askedIn, MOST, playedQuery, PRETEND, shownLanguages } from "./playing";
+import { SceneCell } from "./SceneCell";
 import { SceneFindings } from "./SceneFindings";
-import { StageShown } from "./StageShown";
-import { usePlayed, useScenes, useScenesFollow } from "./useScenes";
+import { SceneList } from "./SceneList";
+import { Switching } from "./Switching";
+import { DialogueBar, Plays, Sizes, Values } from "./Toys";
+import { useAnswer } from "./useAnswer";
+import { useDialogue } from "./useDialogue";
+import { useSceneFiles } from "./useSceneFiles";
 import "./rehearsal.css";
 
-const PLAYS = ["written", "settled", "keys"] as const;
-const PRETEND = ["en-XA", "ar-XB"] as const;
-const MOST = 4;
+/** A place that is looked at, in a language. */
+interface Chosen {
+  language: string;
+  place: number;
+}
 
 /** A product as its users will see it: its scenes in one to four languages, with what is wrong at their places. */
 export function RehearsalPage({ me }: { me: Person }) {
@@ -23,24 +34,62 @@ export function RehearsalPage({ me }: { me: Person }) {
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const products = useProducts();
+  const tables = useTables();
   const product = products.data?.find((one) => one.slug === slug) ?? (slug ? undefined : products.data?.[0]);
   const scenes = useScenes(product?.slug ?? "");
+  const findings = useFindings(product?.slug ?? "");
   const again = useScenesFollow();
   const open = scenes.data?.find(({ id }) => String(id) === scene) ?? (scene ? undefined : scenes.data?.[0]);
-  const played = usePlayed(product?.slug ?? "", open?.id, query.toString());
-  const [chosen, setChosen] = useState<{ language: string; place: number } | null>(null);
+  const asked = askedIn(query);
+  const answer = useAnswer(product, asked);
+  const tags = shownLanguages(query.getAll("in"), asked ? (answer.data?.language ?? null) : null);
+  const played = usePlayed(product?.slug ?? "", open?.id, playedQuery(query, tags));
+  const [chosen, setChosen] = useState<Chosen | null>(() => chosenIn(query));
+  const [later, setLater] = useState(false);
+  /** What was switched to and is not shown yet, where a screen keeps its language until it is made anew. */
+  const [waiting, setWaiting] = useState<URLSearchParams | null>(null);
+  const [removing, setRemoving] = useState(false);
+  const dialogue = useDialogue(played.data ? staysOf(played.data.drawing) : []);
   // A new scene has another address, and so another page: what was left out of it is told there.
   const told = (useLocation().state as { said?: string } | null)?.said;
   const [said, setSaid] = useState(told ?? "");
-  const file = useRef<HTMLInputElement>(null);
-  const shown = query.getAll("in");
   const at = (to: string, id?: number) =>
     `/rehearsal/${to}${id ? `/${id}` : ""}${query.size > 0 ? `?${query.toString()}` : ""}`;
-  const change = (name: string, values: string[]) => {
+  const changed = (changes: Record<string, string[]>) => {
     const next = new URLSearchParams(query);
-    next.delete(name);
-    for (const value of values) next.append(name, value);
-    setQuery(next, { replace: true });
+    for (const [name, values] of Object.entries(changes)) {
+      next.delete(name);
+      for (const value of values) next.append(name, value);
+    }
+    return next;
+  };
+  const change = (name: string, values: string[]) => setQuery(changed({ [name]: values }), { replace: true });
+  const choose = (language: string, place: number) => {
+    setChosen({ language, place });
+    setQuery(changed({ at: [String(place)] }), { replace: true });
+  };
+  const unchoose = () => {
+    setChosen(null);
+    change("at", []);
+  };
+  const switchTo = (changes: Record<string, string[]>) => {
+    if (later) setWaiting(changed(changes));
+    else setQuery(changed(changes), { replace: true });
+  };
+  const files = useSceneFiles(product?.slug ?? "", (added, words) => {
+    again();
+    setSaid(words);
+    if (added[0]) void navigate(at(product?.slug ?? "", added[0].id), { state: { said: words } });
+  });
+  const remove = async (one: Schemas["SceneReply"]) => {
+    setRemoving(false);
+    try {
+      await ask(`/api/products/${product?.slug ?? ""}/scenes/${one.id}?version=${one.version}`, { method: "DELETE" });
+      again();
+      void navigate(at(product?.slug ?? ""), { state: { said: t("rehearsal.removed", { name: one.name }) } });
+    } catch (failure) {
+      setSaid(sentenceOf(failure));
+    }
   };
   const languages = [
     ...(product?.languages ?? []).map(({ language }) => ({ tag: language.tag, name: language.englishName })),
@@ -49,26 +98,13 @@ export function RehearsalPage({ me }: { me: Person }) {
       name: t(tag === "ar-XB" ? "rehearsal.pretend.turned" : "rehearsal.pretend.longer"),
     })),
   ];
-  const now = shown.length > 0 ? shown : (played.data?.stages.map(({ language }) => language) ?? []);
-  const add = async (drawing: File) => {
-    const name = drawing.name.replace(/\.svg$/i, "");
-    const known = scenes.data?.find((one) => one.name.toLowerCase() === name.toLowerCase());
-    try {
-      const { scene: added, leftOut } = await ask<Schemas["SceneAdded"]>(
-        `/api/products/${product?.slug ?? ""}/scenes?name=${encodeURIComponent(name)}${known ? `&replaces=${known.version}` : ""}`,
-        { method: "POST", bytes: drawing },
-      );
-      const words = [t("rehearsal.added", { name: added.name, n: added.places }), ...leftOut].join(" ");
-      setSaid(words);
-      void navigate(at(product?.slug ?? "", added.id), { state: { said: words } });
-    } catch (failure) {
-      setSaid(sentenceOf(failure));
-    } finally {
-      again();
-    }
-  };
+  const now = tags.length > 0 ? tags : (played.data?.stages.map(({ language }) => language) ?? []);
   const failure = (products.data ? null : products.error) ?? (scenes.data ? null : scenes.error) ?? played.error;
-  const note = chosen && played.data?.stages.find(({ language }) => language === chosen.language);
+  const stage =
+    chosen && (played.data?.stages.find(({ language }) => language === chosen.language) ?? played.data?.stages[0]);
+  const text = stage?.texts.find(({ place }) => place === chosen?.place);
+  const counts = findings.data?.counts ?? [];
+  const all = counts.reduce((sum, one) => sum + one.wrong, 0);
   return (
     <Frame
       title={
@@ -92,10 +128,11 @@ export function RehearsalPage({ me }: { me: Person }) {
                 </Choices>
               )}
             </Picker>
+            {open && <span className="whichscene">{t("rehearsal.sceneOf", { scene: open.name })}</span>}
             {t("rehearsal.in")}{" "}
             <Picker
               label={t("rehearsal.languages")}
-              words={listed(now.map((tag) => languages.find((one) => one.tag === tag)?.name ?? tag)) || "…"}
+              words={listed(now.map((tag) => languages.find((one) => one.tag === tag)?.name ?? nameOfTag(tag))) || "…"}
             >
               {(close) => (
                 <Choices label={t("rehearsal.languages")}>
@@ -107,10 +144,16 @@ export function RehearsalPage({ me }: { me: Person }) {
                       chosen={now.includes(tag)}
                       onChoose={() => {
                         close();
-                        change("in", [tag]);
+                        setQuery(changed({ in: [tag], asked: [] }), { replace: true });
                       }}
                       onAlso={() =>
-                        change("in", now.includes(tag) ? now.filter((one) => one !== tag) : [...now, tag].slice(-MOST))
+                        setQuery(
+                          changed({
+                            in: now.includes(tag) ? now.filter((one) => one !== tag) : [...now, tag].slice(-MOST),
+                            asked: [],
+                          }),
+                          { replace: true },
+                        )
                       }
                     />
                   ))}
@@ -120,113 +163,186 @@ export function RehearsalPage({ me }: { me: Person }) {
           </h1>
         )
       }
+      aside={
+        product && open ? (
+          <>
+            {all > 0 && (
+              <Link className="allfindings" to={`/ledger?product=${product.slug}&in=${now.join(",")}&check=scene`}>
+                {t("rehearsal.allToMend", { n: all })}
+              </Link>
+            )}
+            {me.coordinator && open.picture && (
+              <Button
+                size="small"
+                variant="outlined"
+                component={Link}
+                to={`/rehearsal/${product.slug}/${open.id}/places`}
+              >
+                {t("rehearsal.mark")}
+              </Button>
+            )}
+            <Button
+              size="small"
+              variant="outlined"
+              component={Link}
+              to={`/rehearsal/${product.slug}/sheet?${now[0] ? `in=${now[0]}` : ""}`}
+            >
+              {t("rehearsal.sheet")}
+            </Button>
+          </>
+        ) : undefined
+      }
     >
-      {failure ? (
-        <div className="empty">
-          <Alert severity="error" action={<Button onClick={again}>{t("retry")}</Button>}>
-            {sentenceOf(failure)}
-          </Alert>
-        </div>
+      {failure && !played.data ? (
+        <Failure sentence={sentenceOf(failure)} onAgain={again} />
       ) : products.data && !product ? (
         <div className="empty">
           <h2>{t("rehearsal.noProduct")}</h2>
           <Link to="/products">{t("tabs.products")}</Link>
         </div>
-      ) : !scenes.data ? (
+      ) : !scenes.data || !product ? (
         <div className="empty" role="status">
           <CircularProgress size={22} aria-label={t("ledger.loading")} />
         </div>
       ) : (
         <div className="rehearsal">
-          <nav className="scenes" aria-label={t("rehearsal.scenes")}>
-            {scenes.data.map((one) => (
-              <Link
-                key={one.id}
-                to={at(product?.slug ?? "", one.id)}
-                aria-current={one.id === open?.id ? "page" : undefined}
-              >
-                <b>{one.name}</b>
-                <small className={one.unknown > 0 ? "wrong" : "soft"}>
-                  {one.unknown > 0
-                    ? t("rehearsal.unknown", { n: one.unknown })
-                    : t("rehearsal.places", { n: one.places })}
-                </small>
-              </Link>
-            ))}
-            {me.coordinator && (
-              <>
-                <Button variant="outlined" size="small" onClick={() => file.current?.click()}>
-                  {t("rehearsal.new")}
-                </Button>
-                <p className="soft">{t("rehearsal.newWords")}</p>
-                <input
-                  ref={file}
-                  type="file"
-                  accept=".svg,image/svg+xml"
-                  hidden
-                  aria-label={t("rehearsal.file")}
-                  onChange={(event) => {
-                    const [drawing] = event.target.files ?? [];
-                    event.target.value = "";
-                    if (drawing) void add(drawing);
-                  }}
-                />
-              </>
-            )}
-          </nav>
+          <SceneList
+            scenes={scenes.data}
+            open={open?.id}
+            counts={counts}
+            at={(id) => at(product.slug, id)}
+            files={me.coordinator ? files : null}
+          />
           <div className="playing" tabIndex={0} role="region" aria-label={t("rehearsal.stage")}>
             {scene !== "" && !open ? (
               <p>{t("rehearsal.gone")}</p>
             ) : !open ? (
               <p className="soft">{t("rehearsal.none")}</p>
             ) : (
-              played.data && (
-                <>
-                  <div className="stages">
-                    {played.data.stages.map((stage) => (
-                      <StageShown
-                        key={stage.language}
-                        product={product?.slug ?? ""}
-                        scene={played.data}
-                        stage={stage}
-                        chosen={chosen?.language === stage.language ? chosen.place : 0}
-                        onChoose={(place) => setChosen({ language: stage.language, place })}
-                      />
-                    ))}
-                  </div>
-                  <Values
-                    key={open.id}
-                    values={played.data.placeholders}
-                    onValues={(values) =>
-                      change(
-                        "with",
-                        Object.entries(values).map(([name, value]) => `${name}=${value}`),
-                      )
-                    }
-                  />
-                  <p className="plays">
-                    {t("rehearsal.with")}
-                    {PLAYS.map((one) => (
-                      <button
-                        key={one}
-                        type="button"
-                        className="picker"
-                        aria-pressed={(query.get("play") ?? "written") === one}
-                        onClick={() => change("play", [one])}
-                      >
-                        {t(`rehearsal.play.${one}`)}
-                      </button>
-                    ))}
+              <>
+                {failure && (
+                  <p className="wrong" role="alert">
+                    {sentenceOf(failure)}
                   </p>
-                  <div className="under">
-                    {note && chosen && <PlaceNote stage={note} place={chosen.place} />}
-                    <SceneFindings scene={played.data} onChoose={(language, place) => setChosen({ language, place })} />
-                  </div>
-                </>
-              )
+                )}
+                {played.data ? (
+                  <>
+                    <Within kind={product.kind} within={query.get("within") ?? ""}>
+                      <div className="stages" aria-busy={played.isPlaceholderData}>
+                        {played.data.stages.map((one) => (
+                          <StageShown
+                            key={one.language}
+                            product={product.slug}
+                            scene={played.data}
+                            stage={one}
+                            chosen={chosen && stage === one ? chosen.place : 0}
+                            onChoose={(place) => choose(one.language, place)}
+                            look={{ size: Number(query.get("size") ?? 100) / 100, turn: dialogue.turn }}
+                          />
+                        ))}
+                      </div>
+                    </Within>
+                    <DialogueBar dialogue={dialogue} />
+                    <Switching
+                      product={product}
+                      query={waiting ?? query}
+                      now={now[0]}
+                      answer={answer}
+                      onAsk={(how, what) => switchTo({ asked: what === "" ? [] : [`${how}:${what}`] })}
+                      onLanguage={(tag) => switchTo({ asked: [], in: tag ? [tag, ...now.slice(1)] : [] })}
+                    />
+                    {product.kind === "app" && (
+                      <p className="habit">
+                        <Button size="small" aria-pressed={later} onClick={() => setLater(!later)}>
+                          {t(later ? "rehearsal.keepsLanguage" : "rehearsal.atOnce")}
+                        </Button>
+                        {waiting && (
+                          <Button
+                            size="small"
+                            variant="outlined"
+                            onClick={() => {
+                              setQuery(waiting, { replace: true });
+                              setWaiting(null);
+                            }}
+                          >
+                            {t("rehearsal.makeAnew")}
+                          </Button>
+                        )}
+                      </p>
+                    )}
+                    <Sizes kind={product.kind} query={query} onChange={change} />
+                    <Values
+                      key={open.id}
+                      values={played.data.placeholders}
+                      stages={played.data.stages}
+                      onValues={(values) =>
+                        change(
+                          "with",
+                          Object.entries(values).map(([name, value]) => `${name}=${value}`),
+                        )
+                      }
+                    />
+                    <Plays query={query} onChange={change} languages={now} delivery={played.data.delivery ?? null} />
+                    {me.coordinator && (
+                      <p className="last">
+                        <Button size="small" color="error" onClick={() => setRemoving(true)}>
+                          {t("rehearsal.remove")}
+                        </Button>
+                      </p>
+                    )}
+                  </>
+                ) : (
+                  <p className="soft" role="status">
+                    {t("ledger.loading")}
+                  </p>
+                )}
+              </>
             )}
           </div>
+          {open && played.data && (
+            <div className="beneath">
+              {stage && text ? (
+                <CellOrNote
+                  key={`${stage.language} ${text.place}`}
+                  me={me}
+                  stage={stage}
+                  text={text}
+                  tables={tables.data ?? []}
+                  onSay={setSaid}
+                  onClose={unchoose}
+                />
+              ) : (
+                <div className="overview">
+                  <SceneFindings
+                    findings={findings.data?.found.filter((one) => one.scene === open.id) ?? []}
+                    more={findings.data?.more ?? false}
+                    measured={played.data.stages.every(({ font }) => font)}
+                    onChoose={(found) => {
+                      setChosen({ language: found.language, place: found.place });
+                      const side = now.includes(found.language) ? now : [found.language, ...now].slice(0, MOST);
+                      setQuery(changed({ in: side, asked: [], at: [String(found.place)] }), { replace: true });
+                    }}
+                  />
+                  <Glance
+                    product={product}
+                    scene={open.id}
+                    counts={counts}
+                    onLanguage={(tag) => switchTo({ in: [tag], asked: [] })}
+                  />
+                </div>
+              )}
+            </div>
+          )}
         </div>
+      )}
+      {removing && open && (
+        <Confirm
+          title={t("rehearsal.remove")}
+          words={t("rehearsal.removeWords", { name: open.name })}
+          action={t("rehearsal.remove")}
+          onYes={() => void remove(open)}
+          onNo={() => setRemoving(false)}
+        />
       )}
       <Snackbar
         open={said !== ""}
@@ -241,33 +357,51 @@ export function RehearsalPage({ me }: { me: Person }) {
   );
 }
 
-/** Values for the placeholders of a scene. They are sent when the field is left, or with Enter. */
-function Values({
-  values,
-  onValues,
-}: {
-  values: Record<string, string>;
-  onValues: (values: Record<string, string>) => void;
-}) {
-  const names = Object.keys(values);
-  if (names.length === 0) return null;
+/** The place that an address names, on the first stage. */
+function chosenIn(query: URLSearchParams): Chosen | null {
+  const place = Number(query.get("at"));
+  return Number.isInteger(place) && place > 0 ? { language: query.get("in") ?? "", place } : null;
+}
+
+function Failure({ sentence, onAgain }: { sentence: string; onAgain: () => void }) {
   return (
-    <div className="values" role="group" aria-label={t("rehearsal.values")}>
-      {names.map((name) => (
-        <TextField
-          key={name}
-          size="small"
-          label={name}
-          defaultValue={values[name]}
-          slotProps={{ htmlInput: { maxLength: 100 } }}
-          onBlur={(event) => {
-            if (event.target.value !== values[name]) onValues({ ...values, [name]: event.target.value });
-          }}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") (event.target as HTMLElement).blur();
-          }}
-        />
-      ))}
+    <div className="empty">
+      <Alert severity="error" action={<Button onClick={onAgain}>{t("retry")}</Button>}>
+        {sentence}
+      </Alert>
+    </div>
+  );
+}
+
+/** What a product is seen in: a device that is held upright or on its side, a window of some width. */
+function Within({ kind, within, children }: { kind: string; within: string; children: ReactNode }) {
+  if (kind === "site" && /^\d{3,4}$/.test(within)) {
+    return (
+      <div className="window" style={{ maxInlineSize: `${within}px` }}>
+        {children}
+      </div>
+    );
+  }
+  return <div className={kind === "app" && within ? `device ${within}` : undefined}>{children}</div>;
+}
+
+/** The cell of a text where it can be changed here; else what there is to say about it. */
+function CellOrNote(props: {
+  me: Person;
+  stage: Schemas["Stage"];
+  text: Schemas["PlaceText"];
+  tables: Schemas["TableReply"][];
+  onSay: (sentence: string) => void;
+  onClose: () => void;
+}) {
+  const { stage, text, tables } = props;
+  const table = tables.find(({ slug }) => slug === text.table);
+  const language = table?.languages.find((one) => one.language.tag === stage.language);
+  return table && language && text.entry ? (
+    <SceneCell {...props} entry={text.entry} table={table} language={language} />
+  ) : (
+    <div className="scenecell">
+      <PlaceNote {...props} />
     </div>
   );
 }

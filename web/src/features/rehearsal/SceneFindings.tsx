@@ -1,37 +1,36 @@
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { weightOf } from "./drawing";
-import { sceneFindingSaid } from "./findingWords";
+import { sceneFindingSaid } from "../scenes";
 
 interface Props {
-  scene: Schemas["Played"];
-  onChoose: (language: string, place: number) => void;
+  findings: Schemas["FoundInScene"][];
+  /** Whether there are more than are told. */
+  more: boolean;
+  /** Whether any stage is measured. */
+  measured: boolean;
+  onChoose: (found: Schemas["FoundInScene"]) => void;
 }
 
-/** Everything that is wrong in a scene, language by language. */
-export function SceneFindings({ scene, onChoose }: Props) {
-  const lines = scene.stages.flatMap((stage) =>
-    stage.texts.flatMap((text) => text.findings.map((finding) => ({ stage, text, finding }))),
-  );
+/** Everything that is wrong in a scene, in all languages of the product. */
+export function SceneFindings({ findings, more, measured, onChoose }: Props) {
   return (
     <section className="troubles" aria-label={t("rehearsal.findings")}>
       <h2>{t("rehearsal.findings")}</h2>
-      {lines.length === 0 ? (
-        <p className="soft">
-          {t(scene.stages.every(({ font }) => font) ? "rehearsal.nothing" : "rehearsal.nothingButFit")}
-        </p>
+      {findings.length === 0 ? (
+        <p className="soft">{t(measured ? "rehearsal.nothing" : "rehearsal.nothingButFit")}</p>
       ) : (
         <ul>
-          {lines.map(({ stage, text, finding }) => (
-            <li key={`${stage.language} ${text.place} ${finding.code} ${JSON.stringify(finding.values)}`}>
-              <button type="button" onClick={() => onChoose(stage.language, text.place)}>
-                <span className="soft">{stage.language}</span> <code>{text.key}</code>{" "}
-                <span className={weightOf([finding])}>{sceneFindingSaid(finding)}</span>
+          {findings.map((one) => (
+            <li key={`${one.language} ${one.place} ${one.finding.code} ${JSON.stringify(one.finding.values)}`}>
+              <button type="button" onClick={() => onChoose(one)}>
+                <span className="soft">{one.language}</span> <code>{one.key}</code>{" "}
+                <span className={one.finding.wrong ? "wrong" : "mind"}>{sceneFindingSaid(one.finding)}</span>
               </button>
             </li>
           ))}
         </ul>
       )}
+      {more && <p className="soft">{t("rehearsal.moreFindings")}</p>}
     </section>
   );
 }

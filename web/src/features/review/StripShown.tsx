@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { findingSaid, type Schemas } from "../../api/client";
 import { listed, percent, t, when } from "../../words/words";
 import { PictureShown } from "../entry";
+import { WhereShown } from "../scenes";
 import type { Pending } from "../../sheet/outbox/outbox";
 import { CellEditor } from "../../sheet/CellEditor";
 import type { EditEnd } from "../../sheet/ending";
@@ -120,6 +121,7 @@ function Beside({ strip, language }: { strip: Strip; language: Schemas["Language
     <>
       <Terms strip={strip} language={language} />
       <Alike entry={strip.entry} language={language} />
+      <WhereShown entry={strip.entry} language={language.tag} />
     </>
   );
 }

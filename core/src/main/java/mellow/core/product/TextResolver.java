@@ -31,9 +31,18 @@ public final class TextResolver {
      * @param source the language that the texts of the table are written in
      */
     public TextResolver(ProductLanguages product, LanguageTag language, LanguageTag source) {
+        this(product, language, source, Pretend.of(language));
+    }
+
+    /**
+     * Answers as if one language were another.
+     *
+     * @param pretend what its texts are made by, empty for a real language
+     */
+    public TextResolver(ProductLanguages product, LanguageTag language, LanguageTag source, Optional<Pretend> pretend) {
         this.language = language;
         this.source = source;
-        this.pretend = Pretend.of(language);
+        this.pretend = pretend;
         Set<LanguageTag> seen = new LinkedHashSet<>();
         List<Borrowing> all = new ArrayList<>();
         seen.add(language);

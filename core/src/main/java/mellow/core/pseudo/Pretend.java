@@ -69,6 +69,11 @@ public record Pretend(Letters letters, int longerBy, boolean bracketed, boolean 
                 : tag.equals(RIGHT_TO_LEFT) ? Optional.of(TURNED) : Optional.empty();
     }
 
+    /** The same with other letters, longer by another percentage. */
+    public Pretend with(Letters others, int percent) {
+        return new Pretend(others, percent, bracketed, mirrored, seed);
+    }
+
     /** All forms of a source in this language. */
     public SortedMap<String, String> of(SortedMap<String, String> source, Placeholders syntax) {
         SortedMap<String, String> forms = new TreeMap<>();

@@ -7,8 +7,10 @@ import com.ibm.icu.text.PluralRules;
 import com.ibm.icu.util.ULocale;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -24,10 +26,11 @@ import org.jspecify.annotations.Nullable;
  * messages choose their branches by the values; plural texts their form by the first number among the values (UTS #35, part 3).
  *
  * @param text with its values
- * @param form the form that was chosen
+ * @param form the form that was chosen, of a message that counts the branch that was
+ * @param by the name of the value that chose it, empty where none did
  * @param lacking placeholders without a value, which stand in the text as they are spelled
  */
-public record Filling(String text, String form, List<String> lacking) {
+public record Filling(String text, String form, String by, List<String> lacking) {
 
     private static final Pattern NAME = Pattern.compile("[\\p{L}\\p{N}_.]+");
     private static final Pattern NUMBER = Pattern.compile("-?\\d{1,15}(?:\\.\\d{1,9})?");
@@ -47,8 +50,8 @@ public record Filling(String text, String form, List<String> lacking) {
             boolean latinDigits,
             Placeholders syntax) {
         ULocale locale = ULocale.forLanguageTag(language.value());
-        String chosen = forms.containsKey(form) ? form : chosen(forms, values, locale);
-        String text = forms.getOrDefault(chosen, "");
+        Chosen chosen = forms.containsKey(form) ? new Chosen(form, "") : chosen(forms, values, locale, syntax);
+        String text = forms.getOrDefault(chosen.form, "");
         if (IcuMessage.maybeTyped(text) && IcuMessage.parse(text).typed()) {
             return message(text, chosen, values, locale, latinDigits);
         }
@@ -69,28 +72,52 @@ public record Filling(String text, String form, List<String> lacking) {
             filled.append(text, at, one.start()).append(written(value, locale, latinDigits));
             at = one.end();
         }
-        return new Filling(filled.append(text, at, text.length()).toString(), chosen, List.copyOf(lacking));
+        return new Filling(
+                filled.append(text, at, text.length()).toString(), chosen.form, chosen.by, List.copyOf(lacking));
     }
+
+    private record Chosen(String form, String by) {}
 
     private static @Nullable String value(Placeholder one, int place, Map<String, String> values) {
-        Matcher name = NAME.matcher(one.identity());
-        String named = name.find() ? name.group() : "";
-        return values.containsKey(named) ? values.get(named) : values.get(Integer.toString(place));
+        return values.get(name(one, place, values));
     }
 
-    private static String chosen(SortedMap<String, String> forms, Map<String, String> values, ULocale locale) {
+    /** What the value of a placeholder is called: its name, else where it stands. */
+    private static String name(Placeholder one, int place, Map<String, String> values) {
+        Matcher name = NAME.matcher(one.identity());
+        String named = name.find() ? name.group() : "";
+        return values.containsKey(named) ? named : Integer.toString(place);
+    }
+
+    /** By the first value of the text's own that counts or is a state, else by the first of all: a form may leave its number out. */
+    private static Chosen chosen(
+            SortedMap<String, String> forms, Map<String, String> values, ULocale locale, Placeholders syntax) {
         if (forms.size() > 1) {
-            for (String value : values.values()) {
+            Set<String> names = new LinkedHashSet<>();
+            int place = 0;
+            for (Placeholder one : syntax.in(forms.getOrDefault(main(forms), ""))) {
+                if (one.kind() != Placeholder.Kind.TAG) {
+                    place++;
+                    names.add(name(one, place, values));
+                }
+            }
+            names.addAll(values.keySet());
+            for (String name : names) {
+                String value = values.getOrDefault(name, "");
                 if (forms.containsKey(value)) {
-                    return value;
+                    return new Chosen(value, name);
                 }
                 if (NUMBER.matcher(value).matches()) {
-                    String category = PluralRules.forLocale(locale).select(Double.parseDouble(value));
-                    return forms.containsKey(category) ? category : main(forms);
+                    String category = category(value, locale);
+                    return new Chosen(forms.containsKey(category) ? category : main(forms), name);
                 }
             }
         }
-        return main(forms);
+        return new Chosen(main(forms), "");
+    }
+
+    private static String category(String number, ULocale locale) {
+        return PluralRules.forLocale(locale).select(Double.parseDouble(number));
     }
 
     private static String main(SortedMap<String, String> forms) {
@@ -98,9 +125,10 @@ public record Filling(String text, String form, List<String> lacking) {
     }
 
     private static Filling message(
-            String text, String form, Map<String, String> values, ULocale locale, boolean latinDigits) {
+            String text, Chosen form, Map<String, String> values, ULocale locale, boolean latinDigits) {
         Map<String, Object> arguments = new HashMap<>();
         List<String> lacking = new ArrayList<>();
+        Chosen chosen = form;
         for (IcuMessage.Argument argument : IcuMessage.parse(text).arguments()) {
             String value = values.get(argument.name());
             if (value == null) {
@@ -108,23 +136,24 @@ public record Filling(String text, String form, List<String> lacking) {
                     lacking.add("{" + argument.name() + "}");
                 }
             } else {
-                arguments.put(
-                        argument.name(), NUMBER.matcher(value).matches() ? (Object) Double.valueOf(value) : value);
+                boolean number = NUMBER.matcher(value).matches();
+                arguments.put(argument.name(), number ? (Object) Double.valueOf(value) : value);
+                if (number && argument.type().equals("plural") && chosen.by.isEmpty()) {
+                    chosen = new Chosen(category(value, locale), argument.name());
+                }
             }
         }
         if (!lacking.isEmpty()) {
-            return new Filling(text, form, List.copyOf(lacking));
+            return new Filling(text, chosen.form, chosen.by, List.copyOf(lacking));
         }
         try {
-            return new Filling(
-                    new MessageFormat(text, latinDigits ? locale.setKeywordValue("numbers", "latn") : locale)
-                            .format(arguments),
-                    form,
-                    List.of());
+            String filled = new MessageFormat(text, latinDigits ? locale.setKeywordValue("numbers", "latn") : locale)
+                    .format(arguments);
+            return new Filling(filled, chosen.form, chosen.by, List.of());
         } catch (IllegalArgumentException unfit) {
             // A word where the message counts, or a date: it is shown as it is written, and the check of messages says
             // why.
-            return new Filling(text, form, List.of());
+            return new Filling(text, chosen.form, chosen.by, List.of());
         }
     }
 

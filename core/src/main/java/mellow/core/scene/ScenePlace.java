@@ -19,6 +19,7 @@ import java.util.Map;
  * @param latinDigits whether numbers keep the digits 0 to 9 in every language
  * @param form the form of the entry that is shown, empty for the one that the values choose
  * @param with sample values by the names of placeholders
+ * @param stays for how many seconds it is seen, 0 for as long as the scene
  */
 public record ScenePlace(
         int number,
@@ -34,7 +35,8 @@ public record ScenePlace(
         boolean keepsDirection,
         boolean latinDigits,
         String form,
-        Map<String, String> with) {
+        Map<String, String> with,
+        double stays) {
 
     /** Where a line stands in its box, as people read. */
     public enum Align {

@@ -47,6 +47,13 @@ public final class SceneReader {
     /** Between a text and the edge of the rectangle around it where the drawing does not tell. */
     private static final double USUAL_MARGIN = 8;
 
+    /** What a drawing says of its parts to those who show it or mark places on it. */
+    private static final Map<String, String> REMARKS =
+            Map.of("data-keep", "ltr", "data-picture", "marked", "data-cover", "place");
+
+    /** Seconds, of which a turn of a dialogue has few. */
+    private static final Pattern STAY = Pattern.compile("\\d{1,3}(?:\\.\\d{1,2})?");
+
     private static final Pattern MARK = Pattern.compile("#([^#\\s]+)#");
     private static final Pattern LENGTH =
             Pattern.compile("\\s*([-+]?(?:\\d{1,9}(?:\\.\\d{0,9})?|\\.\\d{1,9}))(?:px)?\\s*");
@@ -66,10 +73,23 @@ public final class SceneReader {
 
     private double width;
     private double height;
+    private boolean picture;
 
     /** What holds for everything in an element. */
     private record Ground(
-            String name, @Nullable String id, int before, boolean copies, double size, Align align, String transform) {}
+            String name,
+            @Nullable String id,
+            int before,
+            boolean copies,
+            double size,
+            Align align,
+            double stays,
+            String transform) {
+
+        Ground withCopies() {
+            return new Ground(name, id, before, true, size, align, stays, transform);
+        }
+    }
 
     private record Rectangle(double x, double y, double width, double height, String transform) {
         boolean around(double px, double py, String in) {
@@ -124,7 +144,7 @@ public final class SceneReader {
             }
         }
         requireFewCopies();
-        return new Scene(width, height, drawing.toString(), List.copyOf(places));
+        return new Scene(width, height, drawing.toString(), List.copyOf(places), picture);
     }
 
     /** False for an element that is left out with all that is in it. */
@@ -141,7 +161,7 @@ public final class SceneReader {
         if (++elements > MOST_ELEMENTS) {
             throw source.refuse(element.start(), "more than " + MOST_ELEMENTS + " elements", "a drawing of one screen");
         }
-        Ground around = root ? new Ground("", null, 0, false, USUAL_SIZE, Align.START, "") : open.getFirst();
+        Ground around = root ? new Ground("", null, 0, false, USUAL_SIZE, Align.START, 0, "") : open.getFirst();
         Map<String, String> kept = kept(element, root);
         boolean text = element.name().equals("text");
         Ground ground = new Ground(
@@ -151,6 +171,7 @@ public final class SceneReader {
                 element.name().equals("use"),
                 number(kept.get("font-size")).orElse(around.size),
                 align(kept.get("text-anchor"), around.align),
+                number(kept.get("data-stays")).orElse(around.stays),
                 around.transform + kept.getOrDefault("transform", "") + ";");
         open.push(ground);
         if (element.name().equals("rect")) {
@@ -160,6 +181,7 @@ public final class SceneReader {
         if (key.isEmpty() && text) {
             key = marked(element);
         }
+        picture |= kept.containsKey("data-picture");
         if (!key.isEmpty() && (text || element.name().equals("image"))) {
             place(element, key, kept, ground);
         }
@@ -187,8 +209,7 @@ public final class SceneReader {
         }
         if (ground.copies && !open.isEmpty()) {
             Ground around = open.pop();
-            open.push(new Ground(
-                    around.name, around.id, around.before, true, around.size, around.align, around.transform));
+            open.push(around.withCopies());
         }
     }
 
@@ -259,8 +280,10 @@ public final class SceneReader {
                 }
             } else if (name.equals("id")) {
                 Drawable.name(attribute.value()).ifPresent(value -> kept.put("id", value));
-            } else if (name.equals("data-keep") && attribute.value().equals("ltr")) {
-                kept.put(name, "ltr");
+            } else if (attribute.value().equals(REMARKS.get(name))
+                    || (name.equals("data-stays")
+                            && STAY.matcher(attribute.value()).matches())) {
+                kept.put(name, attribute.value());
             } else if (!name.startsWith("data-")) {
                 Optional<String> value = Drawable.attribute(name, attribute.value());
                 value.ifPresent(sound -> kept.put(name, sound));
@@ -343,7 +366,8 @@ public final class SceneReader {
                 element.value("data-keep").equals("ltr"),
                 element.value("data-digits").equals("latn"),
                 element.value("data-state").strip(),
-                values(element)));
+                values(element),
+                ground.stays));
         placeDepth = open.size();
     }
 

@@ -45,7 +45,7 @@ class FillingTest {
     @Test
     void whatHasNoValueIsTold() {
         assertThat(fill(Map.of("other", "{a} and {b}"), Map.of("a", "1"), "en"))
-                .isEqualTo(new Filling("1 and {b}", "other", List.of("{b}")));
+                .isEqualTo(new Filling("1 and {b}", "other", "", List.of("{b}")));
         assertThat(fill(Map.of("other", "{n, plural, other {{who} has #}}"), Map.of("n", "1"), "en")
                         .lacking())
                 .containsExactly("{who}");
@@ -55,7 +55,7 @@ class FillingTest {
     void theNumberChoosesTheFormAndAStateIsOne() {
         Map<String, String> polish =
                 Map.of("one", "{n} auto", "few", "{n} auta", "many", "{n} aut", "other", "{n} auta");
-        assertThat(fill(polish, Map.of("n", "5"), "pl")).isEqualTo(new Filling("5 aut", "many", List.of()));
+        assertThat(fill(polish, Map.of("n", "5"), "pl")).isEqualTo(new Filling("5 aut", "many", "n", List.of()));
         assertThat(fill(polish, Map.of(), "pl").form()).isEqualTo("other");
         assertThat(fill(Map.of("0", "closed", "1", "open"), Map.of("lamp", "1"), "en")
                         .text())
@@ -69,6 +69,21 @@ class FillingTest {
                                 Placeholders.COMMON)
                         .form())
                 .isEqualTo("few");
+    }
+
+    @Test
+    void aTextIsCountedByItsOwnValueAndNotByAnotherOfTheScene() {
+        Map<String, String> polish = Map.of("one", "{n} auto", "few", "{n} auta", "many", "{n} aut");
+        assertThat(fill(polish, Map.of("angle", "14", "n", "3"), "pl"))
+                .isEqualTo(new Filling("3 auta", "few", "n", List.of()));
+        assertThat(fill(Map.of("one", "a car", "other", "cars"), Map.of("n", "1"), "en"))
+                .as("a form may leave its number out")
+                .isEqualTo(new Filling("a car", "one", "n", List.of()));
+        assertThat(fill(
+                        Map.of("other", "{n, plural, one {# auto} few {# auta} other {# aut}}"),
+                        Map.of("n", "3"),
+                        "pl"))
+                .isEqualTo(new Filling("3 auta", "few", "n", List.of()));
     }
 
     @Test

@@ -86,7 +86,8 @@ class SceneReaderTest {
                         true,
                         true,
                         "few",
-                        Map.of("n", "5", "deck", "B")));
+                        Map.of("n", "5", "deck", "B"),
+                        0));
         assertThat(scene.drawing()).doesNotContain("cars").doesNotContain("ramp.png");
         assertThat(scene.places().get(1)).satisfies(picture -> {
             assertThat(picture.asset()).isTrue();
@@ -94,6 +95,17 @@ class SceneReaderTest {
             assertThat(picture.width()).isEqualTo(64);
         });
         assertThat(problems.count()).isZero();
+    }
+
+    @Test
+    void whatIsSeenForAWhileTellsForHowLong() {
+        Scene scene = read(
+                """
+                <g data-stays="3.5"><text x="1" y="1">#captain.hello#</text></g><g data-stays="soon"><text x="1" y="2">#captain.bye#</text></g>
+                <text x="1" y="3" data-stays="1">#captain.third#</text>
+                """);
+        assertThat(scene.places()).extracting(ScenePlace::stays).containsExactly(3.5, 0.0, 1.0);
+        assertThat(scene.drawing()).contains("<g data-stays=\"3.5\">").doesNotContain("soon");
     }
 
     @Test

@@ -144,7 +144,7 @@ public class DeliveredTexts {
         return product.languages().all().stream()
                 .filter(one -> !one.hidden())
                 .map(one -> {
-                    Gates.LanguageCounts of = look.counts(product.tables(), one.tag());
+                    Gates.LanguageCounts of = look.counts(product, one.tag());
                     return new Far(one, of.settled(), of.entries());
                 })
                 .toList();

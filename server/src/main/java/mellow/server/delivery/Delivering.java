@@ -44,6 +44,7 @@ class Delivering {
     private final Recipes recipes;
     private final Plans plans;
     private final Judge judge;
+    private final List<BeforeJudging> before;
     private final Maker maker;
     private final Contents contents;
     private final EntryNumbers numbers;
@@ -59,6 +60,7 @@ class Delivering {
             Recipes recipes,
             Plans plans,
             Judge judge,
+            List<BeforeJudging> before,
             Maker maker,
             Contents contents,
             EntryNumbers numbers,
@@ -73,6 +75,7 @@ class Delivering {
         this.recipes = recipes;
         this.plans = plans;
         this.judge = judge;
+        this.before = before;
         this.maker = maker;
         this.contents = contents;
         this.numbers = numbers;
@@ -119,6 +122,7 @@ class Delivering {
         Plans.DeliveryPlan plan = plans.of(number);
         Making making =
                 new Making(product, plan.gates(), active(number), record.nextNumber(number), numbers.of(number));
+        before.forEach(one -> one.bringUpToDate(product.of().slug()));
         try (Made made = new Made()) {
             Judgement judged = Objects.requireNonNull(oneState.execute(status -> make(making, made, progress)));
             Optional<KeptDelivery> former = record.last(number);
@@ -258,6 +262,7 @@ class Delivering {
                 active(product.id()),
                 record.nextNumber(product.id()),
                 numbers.of(product.id()));
+        before.forEach(one -> one.bringUpToDate(slug));
         try (Made made = new Made()) {
             Judgement judged =
                     Objects.requireNonNull(oneState.execute(status -> make(making, made, Progress.UNWATCHED)));

@@ -18,7 +18,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
- * Says what may go out, from counters and from what the checks keep of each text: four statements for any number of products, and the cost does not grow with the
+ * Says what may go out, from counters and from what the checks keep of each text: five statements for any number of products, and the cost does not grow with the
  * texts that are in order.
  */
 @Component
@@ -42,6 +42,15 @@ class Judge {
             join cell c on c.entry_id = m.entry_id and c.language_id = m.language_id and c.standing = {standing.settled}
             join entry e on e.id = m.entry_id and e.removed_at is null and e.translatable
             where m.table_id = any(:tables) and m.stops <> 0
+            """);
+
+    /** A text that is not settled would not go out, and one that is borrowed is seen all the same. */
+    private static final String UNFIT = Coded.sql(
+            """
+            select s.product_id, f.language_id, count(distinct f.entry_id)::int n from scene_finding f join scene s on s.id = f.scene_id and s.removed_at is null
+            left join cell c on c.entry_id = f.entry_id and c.language_id = f.language_id
+            where f.wrong and (c.text is null or c.standing = {standing.settled})
+              and s.product_id in (select u.product_id from product_table u where u.table_id = any(:tables)) group by 1, 2
             """);
 
     private final LanguageService languages;
@@ -75,6 +84,8 @@ class Judge {
 
     private record Place(long table, int language) {}
 
+    private record InProduct(long product, int language) {}
+
     private record OfTable(int entries, SourceHole hole) {}
 
     private record Counted(int settled, int stale, int offers) {
@@ -87,6 +98,7 @@ class Judge {
         private final Map<Long, OfTable> tables = new HashMap<>();
         private final Map<Place, Counted> counted = new HashMap<>();
         private final Map<Place, Integer> blocked = new HashMap<>();
+        private final Map<InProduct, Integer> unfit = new HashMap<>();
 
         private Look(Long[] numbers) {
             jdbc.sql(ENTRIES).param("tables", numbers).query(row -> {
@@ -106,6 +118,9 @@ class Judge {
                     .query(row -> {
                         blocked.put(new Place(row.getLong("table_id"), row.getInt("language_id")), row.getInt("n"));
                     });
+            jdbc.sql(UNFIT).param("tables", numbers).query(row -> {
+                unfit.put(new InProduct(row.getLong("product_id"), row.getInt("language_id")), row.getInt("n"));
+            });
         }
 
         /** What may go out of a product of these tables. */
@@ -116,7 +131,7 @@ class Judge {
                     .toList();
             List<LanguageVerdict> verdicts = new ArrayList<>();
             for (ProductLanguage one : product.languages().all()) {
-                Gates.LanguageCounts counts = counts(product.tables(), one.tag());
+                Gates.LanguageCounts counts = counts(product, one.tag());
                 Gates.Verdict verdict = gates.of(counts);
                 verdicts.add(new LanguageVerdict(
                         one.tag().value(),
@@ -129,7 +144,7 @@ class Judge {
         }
 
         /** What there is in a language. */
-        Gates.LanguageCounts counts(List<TableInfo> of, LanguageTag tag) {
+        Gates.LanguageCounts counts(Product product, LanguageTag tag) {
             int number = languages.known(tag).orElse(LanguageService.NONE);
             int entries = 0;
             boolean pretend = Pretend.of(tag).isPresent();
@@ -137,7 +152,7 @@ class Judge {
             int stale = 0;
             int offers = 0;
             int stopped = 0;
-            for (TableInfo table : of) {
+            for (TableInfo table : product.tables()) {
                 int there = Objects.requireNonNull(tables.get(table.id())).entries;
                 Place place = new Place(table.id(), number);
                 Counted here = counted.getOrDefault(place, Counted.NONE);
@@ -148,7 +163,8 @@ class Judge {
                 offers += here.offers;
                 stopped += blocked.getOrDefault(place, 0);
             }
-            return new Gates.LanguageCounts(entries, settled, stale, stopped, offers);
+            int seen = unfit.getOrDefault(new InProduct(product.id(), number), 0);
+            return new Gates.LanguageCounts(entries, settled, stale, stopped, seen, offers);
         }
     }
 

@@ -14,7 +14,6 @@ import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import mellow.core.product.LanguageResolver;
 import mellow.core.product.ProductLanguage;
-import mellow.core.product.Step;
 import mellow.core.product.TextResolver;
 import mellow.core.pseudo.Pretend;
 import mellow.core.text.Places;
@@ -23,6 +22,7 @@ import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
 import mellow.server.people.Reading;
+import mellow.server.product.StepReply;
 import mellow.server.table.TableInfo;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -62,16 +62,6 @@ class ProductAnswers {
         this.languages = languages;
         this.reading = reading;
         this.jdbc = jdbc;
-    }
-
-    /** A step on the way to an answer: a stable code, its values, and what it says. */
-    record StepReply(String code, Map<String, Object> values, String said) {
-
-        static List<StepReply> of(List<Step> steps) {
-            return steps.stream()
-                    .map(step -> new StepReply(step.code(), step.values(), step.said()))
-                    .toList();
-        }
     }
 
     /**

@@ -167,7 +167,7 @@ public class DemoLoader {
         scenario.fonts().forEach(font -> fonts.put(first, font.product(), null, font.size(), content(font.file())));
         scenario.scenes()
                 .forEach(drawn -> scenes.add(
-                        first, drawn.product(), drawn.file(), content("scenes/" + drawn.file() + ".svg"), null));
+                        first, drawn.product(), drawn.file(), content("scenes/" + drawn.file()), null, false));
         scenario.served().forEach(product -> bundles.serve(first, product));
         scenario.questions().forEach(question -> ask(question, now));
         // Everyone has been here before, so that there is news.

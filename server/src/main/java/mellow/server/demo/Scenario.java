@@ -44,7 +44,7 @@ record Scenario(
     /** A recipe of a product, with its settings as the programs' interface writes them. */
     record Cooked(String product, String name, JsonNode settings) {}
 
-    /** A scene of a product, called as its file in the folder of scenes. */
+    /** A scene of a product: a drawing or a picture in the folder of scenes, whose name it has. */
     record Drawn(String product, String file) {}
 
     /** A product's font for all its languages: a file of the demo, in pixels per em. */

@@ -5,6 +5,7 @@ import java.util.Objects;
 import java.util.Optional;
 import mellow.server.common.Refusal;
 import mellow.server.file.FileStore;
+import mellow.server.file.Pictures;
 import mellow.server.people.PeopleService;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;

@@ -18,6 +18,7 @@ import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
 import mellow.server.entry.EntryService.Rewritten;
 import mellow.server.entry.EntryStory.EntryLine;
+import mellow.server.file.Pictures;
 import mellow.server.file.Uploads;
 import mellow.server.people.SignedIn;
 import org.jspecify.annotations.Nullable;

@@ -4,6 +4,7 @@ import java.util.Objects;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
 import mellow.server.file.FileStore;
+import mellow.server.file.Pictures;
 import mellow.server.people.PeopleService;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -27,7 +28,7 @@ class PictureService {
 
     /** Looks the picture through, and only then asks for a connection. */
     Changed set(long person, long entry, byte[] content) {
-        String type = Pictures.mediaType(content);
+        String type = Pictures.of(content).mediaType();
         String name = "picture." + type.substring("image/".length());
         return Objects.requireNonNull(transaction.execute(status -> {
             requireMay(person);

@@ -1,19 +1,26 @@
 package mellow.server.rehearsal;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import mellow.core.pseudo.Letters;
+import mellow.core.pseudo.Pretend;
 import mellow.server.common.Refusal;
 import mellow.server.file.Uploads;
 import mellow.server.language.LanguageService;
 import mellow.server.people.SignedIn;
-import mellow.server.rehearsal.Rehearsal.Play;
 import mellow.server.rehearsal.Rehearsal.Played;
-import mellow.server.rehearsal.SceneService.SceneAdded;
+import mellow.server.rehearsal.Rehearsal.Wanted;
+import mellow.server.rehearsal.SceneLook.SceneFindings;
 import mellow.server.rehearsal.SceneService.SceneReply;
+import mellow.server.rehearsal.SceneService.ScenesAdded;
 import mellow.server.rehearsal.SceneService.ShownOn;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -31,12 +38,15 @@ import org.springframework.web.bind.annotation.RestController;
 class SceneController {
 
     private final SceneService scenes;
+    private final SceneLook look;
     private final Rehearsal rehearsal;
     private final LanguageService languages;
     private final Uploads uploads;
 
-    SceneController(SceneService scenes, Rehearsal rehearsal, LanguageService languages, Uploads uploads) {
+    SceneController(
+            SceneService scenes, SceneLook look, Rehearsal rehearsal, LanguageService languages, Uploads uploads) {
         this.scenes = scenes;
+        this.look = look;
         this.rehearsal = rehearsal;
         this.languages = languages;
         this.uploads = uploads;
@@ -47,16 +57,25 @@ class SceneController {
         return scenes.all(slug);
     }
 
+    /** What is to be mended and minded in the scenes of a product, in all its languages. */
+    @GetMapping("/api/products/{slug}/scenes/findings")
+    SceneFindings found(@PathVariable String slug, @RequestParam(defaultValue = "0") long scene) {
+        look.bringUpToDate(slug);
+        return look.found(slug, scene);
+    }
+
     /**
-     * Adds a scene, or replaces the drawing of one: the body is the file.
+     * Adds scenes, or replaces drawings: the body is a drawing, a picture, or a ZIP of them.
      *
      * @param replaces the version of the scene of that name, none for a new one
+     * @param anyway whether scenes that are there already get the new drawings
      */
     @PostMapping("/api/products/{slug}/scenes")
-    SceneAdded add(
+    ScenesAdded add(
             @PathVariable String slug,
             @RequestParam @Size(max = 1000) String name,
             @RequestParam(required = false) @Nullable Integer replaces,
+            @RequestParam(defaultValue = "false") boolean anyway,
             HttpServletRequest body,
             @AuthenticationPrincipal SignedIn me)
             throws IOException {
@@ -65,7 +84,7 @@ class SceneController {
                 me.id(),
                 body,
                 SceneService::requireSize,
-                content -> scenes.add(me.id(), slug, name, content, replaces));
+                content -> scenes.add(me.id(), slug, name, content, replaces, anyway));
     }
 
     @DeleteMapping("/api/products/{slug}/scenes/{scene}")
@@ -82,8 +101,11 @@ class SceneController {
      * A scene in languages side by side.
      *
      * @param in tags
-     * @param play written, settled or keys
+     * @param play written, settled, delivered or keys
      * @param with values of placeholders, {@code n=2}
+     * @param letters what pretend languages do to letters: accented, wide, marked or plain
+     * @param longer by how many percent they are longer
+     * @param size of letters in percent of the drawing's
      */
     @GetMapping("/api/products/{slug}/scenes/{scene}")
     Played play(
@@ -91,19 +113,27 @@ class SceneController {
             @PathVariable long scene,
             @RequestParam(required = false, defaultValue = "") List<String> in,
             @RequestParam(required = false, defaultValue = "written") String play,
-            @RequestParam(required = false, defaultValue = "") @Size(max = 50) List<@Size(max = 1200) String> with) {
-        Play how =
-                switch (play) {
-                    case "written" -> Play.WRITTEN;
-                    case "settled" -> Play.SETTLED;
-                    case "keys" -> Play.KEYS;
-                    default ->
-                        throw Refusal.unacceptable(
-                                "unknown-play",
-                                "A scene is played with written or settled texts, or with keys.",
-                                Map.of("field", "play"));
-                };
-        return rehearsal.play(slug, scene, in.stream().map(languages::parse).toList(), how, values(with));
+            @RequestParam(required = false, defaultValue = "") @Size(max = 50) List<@Size(max = 1200) String> with,
+            @RequestParam(required = false, defaultValue = "") String letters,
+            @RequestParam(required = false) @Nullable @Min(0) @Max(Pretend.MOST) Integer longer,
+            @RequestParam(defaultValue = "100") @Min(50) @Max(300) int size) {
+        Wanted wanted = new Wanted(
+                in.stream().map(languages::parse).toList(),
+                named(Play.values(), play, "A scene is played with written, settled or delivered texts, or with keys."),
+                values(with),
+                letters.isEmpty()
+                        ? null
+                        : named(Letters.values(), letters, "Letters are accented, wide, marked or plain."),
+                longer,
+                size);
+        return rehearsal.play(slug, scene, wanted);
+    }
+
+    private static <E extends Enum<E>> E named(E[] all, String name, String otherwise) {
+        return Arrays.stream(all)
+                .filter(one -> one.name().toLowerCase(Locale.ROOT).equals(name))
+                .findFirst()
+                .orElseThrow(() -> Refusal.unacceptable("unknown-play", otherwise, Map.of("field", "play")));
     }
 
     /** What has no sign is the rest of a value with a comma in it. */

@@ -4,13 +4,17 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import mellow.core.format.Limits;
-import mellow.core.format.Problem;
 import mellow.core.format.Problems;
 import mellow.core.scene.Scene;
 import mellow.core.scene.ScenePlace;
@@ -38,6 +42,9 @@ public class SceneService {
     /** A drawing of a screen with a picture in it. */
     static final int LARGEST_BYTES = 4 * 1024 * 1024;
 
+    /** An archive of them. */
+    static final int LARGEST_ARCHIVE_BYTES = 40 * 1024 * 1024;
+
     private static final Limits LIMITS = new Limits(LARGEST_BYTES, 1, LARGEST_BYTES, 1);
     private static final int MOST_SCENES = 200;
     private static final int LONGEST_NAME = 200;
@@ -47,13 +54,13 @@ public class SceneService {
 
     private static final String ADD_PLACES =
             """
-            insert into scene_place (scene_id, number, key, entry_id, asset, x, y, width, height, lines, size, align, keeps_direction, latin_digits, form, sample)
+            insert into scene_place (scene_id, number, key, entry_id, asset, x, y, width, height, lines, size, align, keeps_direction, latin_digits, form, sample, stays)
             select :scene, p.number, p.key, (
                 select e.id from entry e where e.table_id = any(:tables) and e.key = p.key and e.removed_at is null
                 order by array_position(:tables::bigint[], e.table_id), e.position, e.id limit 1),
-              p.asset, p.x, p.y, p.width, p.height, p.lines, p.size, p.align, p."keepsDirection", p."latinDigits", p.form, p."with"
+              p.asset, p.x, p.y, p.width, p.height, p.lines, p.size, p.align, p."keepsDirection", p."latinDigits", p.form, p."with", p.stays
             from jsonb_to_recordset(:places::jsonb) p(number int, key text, asset boolean, x float8, y float8, width float8, height float8, lines int,
-              size float8, align text, "keepsDirection" boolean, "latinDigits" boolean, form text, "with" jsonb)
+              size float8, align text, "keepsDirection" boolean, "latinDigits" boolean, form text, "with" jsonb, stays float8)
             """;
 
     private final ProductService products;
@@ -75,25 +82,25 @@ public class SceneService {
      *
      * @param places how many places it has
      * @param unknown how many of them show no entry of the product
+     * @param picture whether places are marked on a picture
      */
-    public record SceneReply(long id, String name, int version, int places, int unknown) {}
+    public record SceneReply(long id, String name, int version, int places, int unknown, boolean picture) {}
 
     /**
-     * What came of a drawing.
+     * What came of a file.
      *
-     * @param leftOut sentences about what was left out of it
+     * @param leftOut sentences about what was left out of drawings
      */
-    public record SceneAdded(SceneReply scene, List<String> leftOut) {}
+    public record ScenesAdded(List<SceneReply> scenes, List<String> leftOut) {}
 
     /** The scenes of a product by name. */
     @Transactional(readOnly = true)
     public List<SceneReply> all(String product) {
         return jdbc.sql(
                         """
-                        select s.id, s.name, s.version, count(p.number)::int places,
-                          count(p.number) filter (where not exists (select 1 from entry e where e.id = p.entry_id and e.removed_at is null))::int unknown
-                        from scene s left join scene_place p on p.scene_id = s.id
-                        where s.product_id = :product and s.removed_at is null group by s.id order by lower(s.name), s.id
+                        select s.id, s.name, s.version, count(v.number)::int places, count(v.number) filter (where v.entry_id is null)::int unknown, d.picture
+                        from scene s join scene_drawing d on d.scene_id = s.id and d.version = s.version left join scene_shows v on v.scene_id = s.id
+                        where s.product_id = :product and s.removed_at is null group by s.id, d.picture order by lower(s.name), s.id
                         """)
                 .param("product", products.find(product).id())
                 .query(SceneReply.class)
@@ -107,40 +114,67 @@ public class SceneService {
 
     /** Refuses by size alone. */
     static void requireSize(long bytes) {
-        if (bytes > LARGEST_BYTES) {
-            throw Refusal.tooLarge("scene-too-large", "A scene may have at most 4 MB; make its pictures smaller.");
+        if (bytes > LARGEST_ARCHIVE_BYTES) {
+            throw Refusal.tooLarge(
+                    "scenes-too-large", "Scenes may have at most 40 MB together; make their pictures smaller.");
         }
     }
 
     /**
-     * Adds a scene, or replaces the drawing of one.
+     * Adds scenes, or replaces the drawings of some: all that are in a file, or none.
      *
-     * @param file SVG
-     * @param replaces the version that is replaced, null for a new scene
+     * @param file a drawing (SVG), a picture (PNG, JPEG, WebP), or a ZIP archive of them, whose scenes are called as its files are
+     * @param replaces the version that is replaced by a single one, null for a new scene
+     * @param anyway whether scenes that are there already get the new drawings, whatever their version
      */
     @Transactional
-    public SceneAdded add(long person, String product, String name, byte[] file, @Nullable Integer replaces) {
+    public ScenesAdded add(
+            long person, String product, String name, byte[] file, @Nullable Integer replaces, boolean anyway) {
         requireMay(person);
         ProductReply of = products.find(product);
-        String called = name.strip();
-        if (called.isEmpty() || called.length() > LONGEST_NAME || called.indexOf('\0') >= 0) {
-            throw Refusal.unacceptable(
-                    "bad-scene-name", "A scene has a name of 1 to 200 characters.", Map.of("field", "name"));
+        List<SceneFile> files = SceneFile.in(name, file);
+        Map<String, Integer> versions = new HashMap<>();
+        if (replaces != null) {
+            files.forEach(one -> versions.put(one.lower(), replaces));
+        } else {
+            List<SceneReply> known = all(product).stream()
+                    .filter(one ->
+                            files.stream().anyMatch(drawn -> drawn.lower().equals(lower(one.name()))))
+                    .toList();
+            if (!known.isEmpty() && !anyway) {
+                throw exists(of, known.stream().map(SceneReply::name).toList());
+            }
+            known.forEach(one -> versions.put(lower(one.name()), one.version()));
         }
-        Problems problems = new Problems(called);
-        Scene scene = SceneReader.read(file, LIMITS, problems);
-        long id = replaces == null ? begin(of, called) : next(of, called, replaces);
-        int version = replaces == null ? 1 : replaces + 1;
+        Set<Long> added = new HashSet<>();
+        List<String> leftOut = new ArrayList<>();
+        for (SceneFile one : files) {
+            Problems problems = new Problems(one.name());
+            Scene scene = SceneReader.read(one.drawing(), LIMITS, problems);
+            added.add(keep(person, of, one, scene, versions.get(one.lower())));
+            problems.kept().forEach(problem -> leftOut.add(problem.sentence()));
+        }
+        return new ScenesAdded(
+                all(product).stream().filter(one -> added.contains(one.id())).toList(), leftOut);
+    }
+
+    static String lower(String name) {
+        return name.toLowerCase(Locale.ROOT);
+    }
+
+    private long keep(long person, ProductReply of, SceneFile file, Scene scene, @Nullable Integer replaces) {
+        long id = replaces == null ? begin(of, file.name()) : next(of, file.name(), replaces);
         jdbc.sql(
                         """
-                        insert into scene_drawing (scene_id, version, width, height, drawing, person_id, added_at)
-                        values (:scene, :version, :width, :height, :drawing, :person, :at)
+                        insert into scene_drawing (scene_id, version, width, height, drawing, picture, person_id, added_at)
+                        values (:scene, :version, :width, :height, :drawing, :picture, :person, :at)
                         """)
                 .param("scene", id)
-                .param("version", version)
+                .param("version", replaces == null ? 1 : replaces + 1)
                 .param("width", scene.width())
                 .param("height", scene.height())
                 .param("drawing", scene.drawing())
+                .param("picture", scene.picture())
                 .param("person", person)
                 .param("at", clock.instant().atOffset(ZoneOffset.UTC))
                 .update();
@@ -152,10 +186,19 @@ public class SceneService {
                 .param("tables", tables(of).stream().map(TableInfo::id).toArray(Long[]::new))
                 .param("places", JSON.writeValueAsString(scene.places()))
                 .update();
-        SceneReply reply =
-                all(product).stream().filter(one -> one.id() == id).findFirst().orElseThrow();
-        return new SceneAdded(
-                reply, problems.kept().stream().map(Problem::sentence).toList());
+        return id;
+    }
+
+    private static Refusal exists(ProductReply product, List<String> names) {
+        return Refusal.conflict(
+                "scene-exists",
+                "{product} has {scenes} already; give this another name, or replace the drawing that is there. Earlier drawings are kept.",
+                Map.of(
+                        "product",
+                        product.name(),
+                        "scenes",
+                        names.stream().limit(5).map(name -> "“" + name + "”").collect(Collectors.joining(", "))
+                                + (names.size() > 5 ? "…" : "")));
     }
 
     private long begin(ProductReply product, String name) {
@@ -174,10 +217,7 @@ public class SceneService {
                     .query(Long.class)
                     .single();
         } catch (DuplicateKeyException twice) {
-            throw Refusal.conflict(
-                    "scene-exists",
-                    "{product} has a scene “{name}” already; give this one another name, or replace that one’s drawing.",
-                    Map.of("product", product.name(), "name", name));
+            throw exists(product, List.of(name));
         }
     }
 
@@ -224,30 +264,17 @@ public class SceneService {
     /**
      * A scene as it is kept.
      *
-     * @param entries the entries that its places showed when it was drawn, by number of the place
+     * @param drawing what {@link Scene#drawing} was
      */
     record Kept(
-            long id,
-            String name,
-            int version,
-            double width,
-            double height,
-            String drawing,
-            List<ScenePlace> places,
-            Map<Integer, Long> entries) {}
+            long id, String name, int version, double width, double height, String drawing, List<ScenePlace> places) {}
 
     /** A scene of a product. */
     @Transactional(readOnly = true)
     Kept find(ProductReply product, long id) {
-        Map<Integer, Long> entries = new HashMap<>();
         List<ScenePlace> places = jdbc.sql("select * from scene_place where scene_id = :scene order by number")
                 .param("scene", id)
-                .query((row, n) -> {
-                    if (row.getObject("entry_id") != null) {
-                        entries.put(row.getInt("number"), row.getLong("entry_id"));
-                    }
-                    return place(row);
-                })
+                .query((row, n) -> place(row))
                 .list();
         Optional<Kept> kept = jdbc.sql(
                         """
@@ -263,8 +290,7 @@ public class SceneService {
                         row.getDouble("width"),
                         row.getDouble("height"),
                         row.getString("drawing"),
-                        places,
-                        entries))
+                        places))
                 .optional();
         return kept.orElseThrow(
                 () -> Refusal.notFound("no-such-scene", "There is no such scene; it may have been taken out."));
@@ -285,7 +311,8 @@ public class SceneService {
                 row.getBoolean("keeps_direction"),
                 row.getBoolean("latin_digits"),
                 row.getString("form"),
-                JSON.readValue(row.getString("sample"), SAMPLE));
+                JSON.readValue(row.getString("sample"), SAMPLE),
+                row.getDouble("stays"));
     }
 
     /** The tables of a product in order. */
@@ -301,9 +328,11 @@ public class SceneService {
     public List<ShownOn> showing(long entry) {
         return jdbc.sql(
                         """
-                        select p.slug product, p.name product_name, s.id scene, s.name, min(l.number)::int place
-                        from scene_place l join scene s on s.id = l.scene_id and s.removed_at is null join product p on p.id = s.product_id and p.removed_at is null
-                        where l.entry_id = :entry group by p.slug, p.name, s.id, s.name order by p.name, lower(s.name)
+                        select p.slug product, p.name product_name, s.id scene, s.name, min(v.number)::int place
+                        from scene_shows v join scene s on s.id = v.scene_id join product p on p.id = s.product_id and p.removed_at is null
+                        where v.entry_id = :entry and v.scene_id in (select l.scene_id from scene_place l
+                            where l.entry_id = :entry or l.key = (select e.key from entry e where e.id = :entry))
+                        group by p.slug, p.name, s.id, s.name order by p.name, lower(s.name)
                         """)
                 .param("entry", entry)
                 .query(ShownOn.class)

@@ -50,6 +50,8 @@ record Scope(
 
         static final Check BLOCKER = new Check(-1, 0);
         static final Check ANY = new Check(-1, -1);
+        /** Something to mend where it is shown; scenes keep that themselves. */
+        static final Check UNFIT = new Check(0, 0);
 
         static Check of(Kind kind) {
             return new Check(kind.bit(), kind.bit());

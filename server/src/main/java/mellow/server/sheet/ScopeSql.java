@@ -81,6 +81,12 @@ final class ScopeSql {
                 where m.table_id = any(:tables) and m.language_id = any(:languages) and (m.stops & :stops <> 0 or m.minds & :minds <> 0))
             """;
 
+    private static final String UNFIT =
+            """
+             and e.id in (select f.entry_id from scene_finding f join scene s on s.id = f.scene_id and s.removed_at is null
+                where f.wrong and f.language_id = any(:languages))
+            """;
+
     private final StringBuilder sql = new StringBuilder(IN_TABLES);
     private final MapSqlParameterSource params = new MapSqlParameterSource();
 
@@ -117,7 +123,9 @@ final class ScopeSql {
         if (scope.asked()) {
             sql.append(ASKED);
         }
-        if (scope.check() != null) {
+        if (Scope.Check.UNFIT.equals(scope.check())) {
+            sql.append(UNFIT);
+        } else if (scope.check() != null) {
             sql.append(FOUND);
             params.addValue("stops", scope.check().stops());
             params.addValue("minds", scope.check().minds());

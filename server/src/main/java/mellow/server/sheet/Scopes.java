@@ -102,12 +102,13 @@ class Scopes {
             case "" -> null;
             case "blocker" -> Check.BLOCKER;
             case "any" -> Check.ANY;
+            case "scene" -> Check.UNFIT;
             default ->
                 Kind.of(word)
                         .map(Check::of)
                         .orElseThrow(() -> Refusal.unacceptable(
                                 "unknown-check",
-                                "Checks can be blocker, any or a kind of finding, not \u201c{said}\u201d.",
+                                "Checks can be blocker, any, scene or a kind of finding, not \u201c{said}\u201d.",
                                 Map.of("field", "check", "said", word)));
         };
     }

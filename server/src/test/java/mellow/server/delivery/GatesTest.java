@@ -45,7 +45,23 @@ class GatesTest {
             String answer,
             String why) {
         Gates.Verdict verdict = new Gates(blockers, share, below, stale)
-                .of(new Gates.LanguageCounts(entries, settled, staleTexts, blocked, 0));
+                .of(new Gates.LanguageCounts(entries, settled, staleTexts, blocked, 0, 0));
+        assertThat(verdict.answer()).isEqualTo(answer);
+        assertThat(verdict.reasons().stream().map(Gates.GateReason::sentence).collect(Collectors.joining("; ")))
+                .isEqualTo(why == null ? "" : why);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "go, 1, yes, 1 is to be mended where it is shown",
+        "hold, 2, held, 2 are to be mended where they are shown",
+        "stop, 1, stop, 1 is to be mended where it is shown",
+        ", 1, yes, 1 is to be mended where it is shown",
+        "stop, 0, yes, "
+    })
+    void whatDoesNotFitWhereItIsShownIsAGateOfItsOwn(String scenes, int unfit, String answer, String why) {
+        Gates.Verdict verdict =
+                new Gates("hold", 0, "hold", "go", scenes).of(new Gates.LanguageCounts(10, 10, 0, 0, unfit, 0));
         assertThat(verdict.answer()).isEqualTo(answer);
         assertThat(verdict.reasons().stream().map(Gates.GateReason::sentence).collect(Collectors.joining("; ")))
                 .isEqualTo(why == null ? "" : why);

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import mellow.core.check.Kind;
 import mellow.server.check.MaskKeeper;
+import mellow.server.product.StepReply;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -68,14 +69,12 @@ class ProductAnswersTest extends PanelCase {
         assertThat(answer.language()).isEqualTo("et");
         assertThat(answer.borrowed()).isTrue();
         assertThat(answer.text()).containsEntry("other", "Ramppi alas");
-        assertThat(answer.textSteps())
-                .extracting(ProductAnswers.StepReply::said)
-                .containsExactly("et has none", "fi: Ramppi alas");
+        assertThat(answer.textSteps()).extracting(StepReply::said).containsExactly("et has none", "fi: Ramppi alas");
         assertThat(answers.answer("panel", "number", "7", "").language()).isEqualTo("fi");
         ProductAnswers.AnswerReply none = answers.answer("panel", "tag", "et", "nothing");
         assertThat(none.text()).isNull();
         assertThat(none.textSteps())
-                .extracting(ProductAnswers.StepReply::said)
+                .extracting(StepReply::said)
                 .containsExactly("No table of Panel has an entry “nothing”.");
         ProductAnswers.BorrowedPage page = answers.borrowed("panel", "", "", 0);
         assertThat(page.texts())

@@ -18,11 +18,10 @@ import mellow.server.people.Level;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
-import mellow.server.rehearsal.Rehearsal.PlaceText;
-import mellow.server.rehearsal.Rehearsal.Play;
-import mellow.server.rehearsal.Rehearsal.SceneFinding;
 import mellow.server.rehearsal.Rehearsal.Stage;
+import mellow.server.rehearsal.Rehearsal.Wanted;
 import mellow.server.rehearsal.SceneService.SceneReply;
+import mellow.server.rehearsal.SceneService.ScenesAdded;
 import mellow.server.rehearsal.SceneService.ShownOn;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -88,13 +87,14 @@ class ScenesTest extends ServerTest {
     }
 
     private SceneReply add(String name, String file, Integer replaces) {
-        return scenes.add(mara, "panel", name, file.getBytes(StandardCharsets.UTF_8), replaces)
-                .scene();
+        return scenes.add(mara, "panel", name, file.getBytes(StandardCharsets.UTF_8), replaces, false)
+                .scenes()
+                .get(0);
     }
 
     private List<PlaceText> texts(long scene, String language, Play play, Map<String, String> with) {
         List<Stage> stages = rehearsal
-                .play("panel", scene, List.of(new LanguageTag(language)), play, with)
+                .play("panel", scene, new Wanted(List.of(new LanguageTag(language)), play, with))
                 .stages();
         assertThat(stages).hasSize(1);
         return stages.get(0).texts();
@@ -110,14 +110,15 @@ class ScenesTest extends ServerTest {
 
     @Test
     void aSceneShowsTheTextsOfALanguageAndWhatIsBorrowed() {
-        SceneService.SceneAdded added = scenes.add(mara, "panel", " Bow ", BOW.getBytes(StandardCharsets.UTF_8), null);
-        assertThat(added.scene()).isEqualTo(new SceneReply(added.scene().id(), "Bow", 1, 4, 1));
+        ScenesAdded added = scenes.add(mara, "panel", " Bow ", BOW.getBytes(StandardCharsets.UTF_8), null, false);
+        SceneReply bow = added.scenes().get(0);
+        assertThat(bow).isEqualTo(new SceneReply(bow.id(), "Bow", 1, 4, 1, false));
         assertThat(added.leftOut())
                 .singleElement()
                 .asString()
                 .contains("script")
                 .contains("line 6");
-        List<PlaceText> finnish = texts(added.scene().id(), "fi", Play.WRITTEN, Map.of());
+        List<PlaceText> finnish = texts(bow.id(), "fi", Play.WRITTEN, Map.of());
         assertThat(shown(finnish))
                 .containsExactly(
                         "Keularamppi",
@@ -125,13 +126,13 @@ class ScenesTest extends ServerTest {
                         "Ajoneuvo tukkii rampin",
                         "ramp.gone");
         assertThat(codes(finnish.get(3))).containsExactly("no-entry");
-        List<PlaceText> polish = texts(added.scene().id(), "pl", Play.WRITTEN, Map.of("n", "7"));
+        List<PlaceText> polish = texts(bow.id(), "pl", Play.WRITTEN, Map.of("n", "7"));
         assertThat(shown(polish))
                 .containsExactly(
                         "Rampa dziobowa", "Lasketaanko ramppi 7? Pidä alhaalla 3 s", "Rampa zablokowana", "ramp.gone");
         assertThat(polish.get(1).borrowed()).isTrue();
-        assertThat(polish.get(1).findings()).containsExactly(new SceneFinding("borrowed", Map.of("language", "fi")));
-        assertThat(shown(texts(added.scene().id(), "pl", Play.KEYS, Map.of())))
+        assertThat(polish.get(1).findings()).containsExactly(SceneFinding.mind("borrowed", Map.of("language", "fi")));
+        assertThat(shown(texts(bow.id(), "pl", Play.KEYS, Map.of())))
                 .containsExactly("ramp.title", "ramp.lower", "ramp.blocked", "ramp.gone");
     }
 
@@ -172,7 +173,7 @@ class ScenesTest extends ServerTest {
     void pretendLanguagesAreMadeFromTheSource() {
         long scene = add("Bow", BOW, null).id();
         Stage longer = rehearsal
-                .play("panel", scene, List.of(new LanguageTag("en-XA")), Play.SETTLED, Map.of())
+                .play("panel", scene, new Wanted(List.of(new LanguageTag("en-XA")), Play.SETTLED, Map.of()))
                 .stages()
                 .get(0);
         assertThat(longer.pretend()).isTrue();
@@ -182,7 +183,7 @@ class ScenesTest extends ServerTest {
                 .endsWith("]");
         assertThat(codes(longer.texts().get(1))).isEmpty();
         Stage turned = rehearsal
-                .play("panel", scene, List.of(new LanguageTag("ar-XB")), Play.SETTLED, Map.of())
+                .play("panel", scene, new Wanted(List.of(new LanguageTag("ar-XB")), Play.SETTLED, Map.of()))
                 .stages()
                 .get(0);
         assertThat(turned.rightToLeft()).isTrue();
@@ -209,7 +210,7 @@ class ScenesTest extends ServerTest {
         SceneReply first = add("Bow", BOW, null);
         assertThatThrownBy(() -> add("bow", BOW, null)).hasMessageContaining("another name");
         assertThat(add("Bow", BOW.replace("ramp.gone", "ramp.title"), 1))
-                .isEqualTo(new SceneReply(first.id(), "Bow", 2, 4, 0));
+                .isEqualTo(new SceneReply(first.id(), "Bow", 2, 4, 0, false));
         assertThatThrownBy(() -> add("Bow", BOW, 1)).hasMessageContaining("meanwhile");
         assertThat(ledger.ask(Integer.class, "select count(*)::int from scene_drawing"))
                 .as("the first is kept")
@@ -240,7 +241,7 @@ class ScenesTest extends ServerTest {
         assertThatThrownBy(() -> texts(scene, "ja", Play.WRITTEN, Map.of())).hasMessageContaining("not shown in ja");
         assertThat(shown(texts(scene, "en", Play.WRITTEN, Map.of())).get(0)).isEqualTo("Bow ramp");
         assertThat(rehearsal
-                        .play("panel", scene, List.of(), Play.WRITTEN, Map.of())
+                        .play("panel", scene, new Wanted(List.of(), Play.WRITTEN, Map.of()))
                         .stages()
                         .get(0)
                         .language())
@@ -249,14 +250,14 @@ class ScenesTest extends ServerTest {
         List<LanguageTag> five = List.of("fi", "pl", "en", "en-XA", "ar-XB").stream()
                 .map(LanguageTag::new)
                 .toList();
-        assertThatThrownBy(() -> rehearsal.play("panel", scene, five, Play.WRITTEN, Map.of()))
+        assertThatThrownBy(() -> rehearsal.play("panel", scene, new Wanted(five, Play.WRITTEN, Map.of())))
                 .hasMessageContaining("At most 4");
     }
 
     @Test
     void onlyACoordinatorChangesScenes() {
         long lina = ledger.person("lina", "fi", Level.CONTRIBUTOR);
-        assertThatThrownBy(() -> scenes.add(lina, "panel", "Bow", BOW.getBytes(StandardCharsets.UTF_8), null))
+        assertThatThrownBy(() -> scenes.add(lina, "panel", "Bow", BOW.getBytes(StandardCharsets.UTF_8), null, false))
                 .hasMessageContaining("coordinator");
         SceneReply scene = add("Bow", BOW, null);
         assertThatThrownBy(() -> scenes.remove(lina, "panel", scene.id(), 1)).hasMessageContaining("coordinator");

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { Schemas } from "../../api/client";
-import { drawn, mirror, weightOf } from "./drawing";
+import { boxed, drawn, mirror, staysOf, weightOf } from "./drawing";
 
 const place = (number: number, more: Partial<Schemas["ScenePlace"]> = {}) => ({
   number,
@@ -17,6 +17,7 @@ const place = (number: number, more: Partial<Schemas["ScenePlace"]> = {}) => ({
   latinDigits: false,
   form: "",
   with: {},
+  stays: 0,
   ...more,
 });
 
@@ -29,7 +30,10 @@ const text = (number: number, lines: string[], codes: string[] = []): Schemas["P
   from: "fi",
   borrowed: codes.includes("borrowed"),
   version: 1,
-  findings: codes.map((code) => ({ code, values: {} })),
+  form: "",
+  by: "",
+  steps: [],
+  findings: codes.map((code) => ({ code, wrong: code !== "borrowed" && code !== "stale", values: {} })),
 });
 
 const scene = (inside: string, places: ReturnType<typeof place>[]): Schemas["Played"] => ({
@@ -104,13 +108,57 @@ describe("a drawing", () => {
     expect(plain?.getAttribute("text-anchor")).toBe("end");
   });
 
+  test("draws a box for each letter that the font lacks", () => {
+    const lacking = [{ code: "letters-missing", wrong: true, values: { letters: ["ę", "ż"] } }];
+    expect(boxed("Zażółć gęś", lacking)).toBe("Za▯ółć g▯ś");
+    expect(boxed("Zażółć", [])).toBe("Zażółć");
+  });
+
+  test("shows letters in the size of the device, and the lines as far apart", () => {
+    const svg = drawn(
+      scene('<text x="10" y="20" data-place="1"></text>', [place(1, { lines: 2 })]),
+      stage([text(1, ["a", "b"])]),
+      { size: 2 },
+    );
+    expect(svg.querySelector("text")?.getAttribute("font-size")).toBe("32");
+    expect([...svg.querySelectorAll("tspan")].map((line) => line.getAttribute("y"))).toEqual(["0", "40"]);
+  });
+
+  test("shows a picture of its own in each language, and the name of a sound", () => {
+    const shown = { ...text(1, []), asset: { file: 7, name: "ramp.png" } };
+    const heard = { ...text(2, []), asset: { file: 8, name: "hello.ogg" } };
+    const svg = drawn(
+      scene('<image data-place="1"/><text data-place="2"/>', [place(1, { asset: true }), place(2)]),
+      stage([shown, heard]),
+    );
+    expect(svg.querySelector("image")?.getAttribute("href")).toBe("/api/assets/7");
+    expect(svg.querySelector("text")?.textContent).toContain("hello.ogg");
+  });
+
+  test("shows one turn of a dialogue after the other", () => {
+    const drawing = '<g data-stays="2"><text data-stays="9"/></g><g data-stays="3.5"/><rect/>';
+    expect(staysOf(scene(drawing, []).drawing)).toEqual([2, 3.5]);
+    const svg = drawn(scene(drawing, []), stage([]), { turn: 1 });
+    expect([...svg.querySelectorAll("g")].map((turn) => turn.getAttribute("visibility"))).toEqual([
+      "hidden",
+      "visible",
+    ]);
+    expect(staysOf(scene("<rect/>", []).drawing)).toEqual([]);
+  });
+
+  test("that is only looked at has nothing to press", () => {
+    const svg = drawn(scene('<text data-place="1"/>', [place(1)]), stage([text(1, ["a"])]), { still: true });
+    expect(svg.getAttribute("role")).toBe("img");
+    expect(svg.querySelector("[role=button], [tabindex]")).toBeNull();
+  });
+
   test("weighs what stops more than what is only to be minded", () => {
     expect(weightOf([])).toBe("");
-    expect(weightOf([{ code: "stale", values: {} }])).toBe("mind");
+    expect(weightOf([{ code: "stale", wrong: false, values: {} }])).toBe("mind");
     expect(
       weightOf([
-        { code: "stale", values: {} },
-        { code: "no-entry", values: {} },
+        { code: "stale", wrong: false, values: {} },
+        { code: "no-entry", wrong: true, values: {} },
       ]),
     ).toBe("wrong");
   });

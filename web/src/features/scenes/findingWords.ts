@@ -6,7 +6,14 @@ export function sceneFindingSaid({ code, values }: Schemas["SceneFinding"]): str
   const n = (name: string) => Number(values[name] ?? 0);
   const word = (name: string) => String(values[name] ?? "");
   switch (code) {
+    case "too-quick":
+      return t("rehearsal.finding.quick", { seconds: n("seconds"), needed: n("needed") });
+    case "asset-missing":
+      return t("rehearsal.finding.asset");
     case "too-wide":
+      if (n("lines") > 1) {
+        return t("rehearsal.finding.wideLine", { by: n("by"), line: n("line"), width: n("width"), most: n("most") });
+      }
       return t("rehearsal.finding.wide", { by: n("by"), width: n("width"), most: n("most") });
     case "too-many-lines":
       return t("rehearsal.finding.lines", { n: n("lines"), most: n("most") });

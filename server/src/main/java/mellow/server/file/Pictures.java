@@ -1,4 +1,4 @@
-package mellow.server.entry;
+package mellow.server.file;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -12,11 +12,11 @@ import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
 import mellow.server.common.Refusal;
 
-/** Recognises the pictures that may be shown beside an entry, by their content and never by their name. */
-final class Pictures {
+/** Recognises the pictures that people may be shown, by their content and never by their name. */
+public final class Pictures {
 
     /** Enough for any screen; keeps the page of an entry quick. */
-    static final int LARGEST_BYTES = 5 * 1024 * 1024;
+    public static final int LARGEST_BYTES = 5 * 1024 * 1024;
 
     /** A picture that unpacks to more than this would exhaust a browser. */
     static final long MOST_PIXELS = 40_000_000;
@@ -25,19 +25,28 @@ final class Pictures {
 
     private Pictures() {}
 
+    /**
+     * A picture.
+     *
+     * @param mediaType image/png, image/jpeg or image/webp
+     * @param width in pixels
+     * @param height in pixels
+     */
+    public record Picture(String mediaType, int width, int height) {}
+
     /** Refuses a picture by its size alone. */
-    static void requireSize(long bytes) {
+    public static void requireSize(long bytes) {
         if (bytes > LARGEST_BYTES) {
             throw Refusal.tooLarge("picture-too-large", "A picture may have at most 5 MB; make it smaller.");
         }
     }
 
     /**
-     * The media type of a picture.
+     * What a picture is.
      *
      * @throws Refusal when it is none of PNG, JPEG and WebP, is broken, or too large
      */
-    static String mediaType(byte[] content) {
+    public static Picture of(byte[] content) {
         requireSize(content.length);
         if (startsWith(content, 0, "RIFF") && startsWith(content, 8, "WEBP")) {
             return webp(content);
@@ -49,9 +58,10 @@ final class Pictures {
                 String format = reader.getFormatName().toLowerCase(Locale.ROOT);
                 if (format.equals("png") || format.equals("jpeg")) {
                     reader.setInput(in);
-                    requirePixels((long) reader.getWidth(0) * reader.getHeight(0));
+                    Picture picture = new Picture("image/" + format, reader.getWidth(0), reader.getHeight(0));
+                    requirePixels((long) picture.width * picture.height);
                     decode(reader);
-                    return "image/" + format;
+                    return picture;
                 }
             }
         } catch (IOException | RuntimeException broken) {
@@ -75,19 +85,19 @@ final class Pictures {
     }
 
     /** The media type of a picture that a browser may show; empty for everything else. */
-    static Optional<String> shown(byte[] content) {
+    public static Optional<String> shown(byte[] content) {
         if (content.length > LARGEST_BYTES) {
             return Optional.empty();
         }
         try {
-            return Optional.of(mediaType(content));
+            return Optional.of(of(content).mediaType());
         } catch (Refusal notAPicture) {
             return Optional.empty();
         }
     }
 
     /** The first chunk of a WebP file tells its size (RFC 9649 §2.5 to §2.7). */
-    private static String webp(byte[] content) {
+    private static Picture webp(byte[] content) {
         if (content.length < WEBP_HEADER) {
             throw Refusal.unacceptable(
                     "broken-picture", "This picture is broken; save it again and take that file.", Map.of());
@@ -109,7 +119,7 @@ final class Pictures {
                     "broken-picture", "This picture is broken; save it again and take that file.", Map.of());
         }
         requirePixels(width * height);
-        return "image/webp";
+        return new Picture("image/webp", (int) width, (int) height);
     }
 
     private static void requirePixels(long pixels) {

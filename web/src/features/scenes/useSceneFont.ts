@@ -27,11 +27,16 @@ function load(product: string, font: number): Promise<string> {
   const known = loading.get(key);
   if (known) return known;
   const name = `scene-${font}`;
-  const face = new FontFace(name, `url("/api/products/${product}/fonts/${font}/file")`);
+  const face = new FontFace(name, `url("${fontUrl(product, font)}")`);
   const loaded = face.load().then((ready) => {
     document.fonts.add(ready);
     return name;
   });
   loading.set(key, loaded);
   return loaded;
+}
+
+/** Where the font of a product is. */
+export function fontUrl(product: string, font: number): string {
+  return `/api/products/${product}/fonts/${font}/file`;
 }

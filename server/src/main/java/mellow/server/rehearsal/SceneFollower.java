@@ -1,0 +1,68 @@
+package mellow.server.rehearsal;
+
+import java.util.concurrent.locks.Lock;
+import java.util.concurrent.locks.ReentrantLock;
+import mellow.server.live.LiveChange;
+import mellow.server.live.LiveService;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.dao.DataAccessException;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** Has the scenes looked at again soon after something changed, so that the ledger and the board know what is found in them without asking. */
+@Component
+@ConditionalOnProperty(name = "mellow.index-later", havingValue = "true", matchIfMissing = true)
+class SceneFollower implements LiveService.Ear {
+
+    private static final Logger LOG = LoggerFactory.getLogger(SceneFollower.class);
+
+    private final SceneLook look;
+    private final Lock working = new ReentrantLock();
+    /** Whatever happened while no server ran is found at the beginning. */
+    private volatile boolean changed = true;
+
+    private volatile boolean ending;
+
+    SceneFollower(SceneLook look, LiveService live) {
+        this.look = look;
+        live.attend(this);
+    }
+
+    @Override
+    public void changed(LiveChange change) {
+        changed = true;
+    }
+
+    @Override
+    public void missed() {
+        changed = true;
+    }
+
+    @Scheduled(fixedDelayString = "PT1S", initialDelayString = "PT3S")
+    void follow() {
+        working.lock();
+        try {
+            if (changed && !ending) {
+                changed = false;
+                look.bringAllUpToDate();
+            }
+        } catch (DataAccessException notNow) {
+            changed = true;
+            LOG.warn("The scenes could not be looked at, trying again: {}", notNow.getMessage());
+        } finally {
+            working.unlock();
+        }
+    }
+
+    /** Lets the look under way finish, or the database would be gone in its middle. */
+    @EventListener(ContextClosedEvent.class)
+    void end() {
+        ending = true;
+        working.lock();
+        working.unlock();
+    }
+}

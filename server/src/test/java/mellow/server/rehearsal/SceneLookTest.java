@@ -1,0 +1,183 @@
+package mellow.server.rehearsal;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.stream.Stream;
+import mellow.core.merge.Arrival;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
+import mellow.server.entry.EntryService;
+import mellow.server.finding.FontService;
+import mellow.server.product.ProductService;
+import mellow.server.product.ProductService.Definition;
+import mellow.server.product.ProductService.Selected;
+import mellow.server.rehearsal.SceneLook.SceneCounts;
+import mellow.server.rehearsal.SceneLook.SceneFindings;
+import mellow.server.support.Http;
+import mellow.server.support.ServerTest;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+
+/** What is kept of scenes is what is there now, whichever way it changed. */
+class SceneLookTest extends ServerTest {
+
+    private static final String BOW =
+            """
+            <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 270">
+              <text x="14" y="26" font-size="14" data-width="100">#ramp.title#</text>
+              <text x="14" y="76" font-size="14" data-width="100">#ramp.lower#</text>
+              <text x="14" y="126" font-size="14" data-width="100">#ramp.later#</text>
+            </svg>
+            """;
+    private static final Definition PANEL = new Definition(
+            0, "Panel", "panel", List.of("ramp"), List.of(new Selected("fi", 1), new Selected("pl", 4)), "fi");
+
+    @Autowired
+    private SceneService scenes;
+
+    @Autowired
+    private SceneLook look;
+
+    @Autowired
+    private ProductService products;
+
+    @Autowired
+    private FontService fonts;
+
+    @Autowired
+    private EntryService entries;
+
+    @Autowired
+    private Http http;
+
+    private long mara;
+    private long bow;
+    private long font;
+
+    @BeforeEach
+    void aPanelWithAFont() throws Exception {
+        mara = ledger.coordinator("mara");
+        ledger.takeIn(
+                mara,
+                "Ramp",
+                """
+                key,en,fi,pl
+                ramp.title,Bow ramp,Keula,Rampa
+                ramp.lower,Lower ramp now,Lasketaanko ramppi alas,
+                """,
+                Arrival.SETTLED);
+        ledger.allowOwn("Ramp", "pl");
+        ledger.allowOwn("Ramp", "fi");
+        products.create(mara, PANEL);
+        font = fonts.put(mara, "panel", null, 14, Files.readAllBytes(Path.of("../demo/ramp-panel.ttf")))
+                .get(0)
+                .id();
+        bow = draw(BOW, null);
+    }
+
+    private long draw(String drawing, Integer replaces) {
+        return scenes.add(mara, "panel", "Bow", drawing.getBytes(StandardCharsets.UTF_8), replaces, false)
+                .scenes()
+                .get(0)
+                .id();
+    }
+
+    /** "fi 2 too-wide", in the order of the list. */
+    private List<String> found() {
+        look.bringUpToDate("panel");
+        return look.found("panel", 0).found().stream()
+                .map(one ->
+                        one.language() + " " + one.place() + " " + one.finding().code())
+                .toList();
+    }
+
+    private void say(String key, String language, int version, String text) {
+        ledger.change(mara, key, language, new CellChange(Action.PUT_FORWARD, version, text, null, null, false, null));
+    }
+
+    @Test
+    void everyLanguageOfTheProductIsLookedAt() {
+        assertThat(found())
+                .containsExactly("fi 2 too-wide", "fi 3 no-entry", "pl 2 too-wide", "pl 3 no-entry", "pl 2 borrowed");
+        assertThat(look.found("panel", 0).counts())
+                .containsExactly(new SceneCounts(bow, "fi", 2, 0), new SceneCounts(bow, "pl", 2, 0));
+        assertThat(look.found("panel", bow + 1).found()).isEmpty();
+    }
+
+    @Test
+    void whatIsMendedIsGoneAndWhatIsBrokenIsThere() {
+        assertThat(found()).contains("fi 2 too-wide").doesNotContain("fi 1 too-wide");
+        say("ramp.lower", "fi", 1, "Alas");
+        assertThat(found()).doesNotContain("fi 2 too-wide", "pl 2 too-wide").contains("pl 2 borrowed");
+        say("ramp.title", "fi", 1, "Keularamppi on hyvin pitkä");
+        assertThat(found()).contains("fi 1 too-wide");
+    }
+
+    @Test
+    void whateverTheFindingsHangOnBringsANewLook() {
+        found();
+        ledger.takeIn(mara, "Later", "key,en,fi\nramp.later,Later,Myöhemmin\n", Arrival.SETTLED);
+        Definition more = new Definition(
+                0,
+                "Panel",
+                "panel",
+                List.of("ramp", "later"),
+                List.of(new Selected("fi", 1), new Selected("de", 2)),
+                "fi");
+        products.edit(mara, "panel", more);
+        assertThat(found())
+                .as("another table and another language")
+                .contains("de 1 borrowed", "de 3 borrowed")
+                .doesNotContain("fi 3 no-entry", "pl 2 borrowed");
+        entries.remove(mara, List.of(ledger.entry("ramp.title")));
+        assertThat(found()).as("an entry that went").contains("fi 1 no-entry");
+        draw(BOW.replace("data-width=\"100\"", "data-width=\"400\""), 1);
+        assertThat(found()).as("another drawing").noneMatch(one -> one.endsWith("too-wide"));
+        fonts.remove(mara, "panel", font);
+        draw(BOW, 2);
+        assertThat(found()).as("without a font nothing is measured").noneMatch(one -> one.endsWith("too-wide"));
+        scenes.remove(mara, "panel", bow, 3);
+        assertThat(found()).isEmpty();
+    }
+
+    @Test
+    void nothingIsWrittenWhereNothingChanged() {
+        found();
+        String before = ledger.ask(
+                String.class,
+                "select string_agg(xmin::text, ',' order by scene_id, place, number, language_id) from scene_finding");
+        found();
+        assertThat(
+                        ledger.ask(
+                                String.class,
+                                "select string_agg(xmin::text, ',' order by scene_id, place, number, language_id) from scene_finding"))
+                .isEqualTo(before);
+    }
+
+    @Test
+    void manyAtOnceLookOnce() {
+        Stream.generate(() -> CompletableFuture.runAsync(() -> look.bringUpToDate("panel")))
+                .limit(6)
+                .toList()
+                .forEach(CompletableFuture::join);
+        SceneFindings found = look.found("panel", 0);
+        assertThat(found.found()).hasSize(5);
+        assertThat(found.more()).isFalse();
+    }
+
+    @Test
+    void theLedgerKnowsWhatIsToBeMendedWhereItIsShown() throws Exception {
+        found();
+        assertThat(http.get(mara, "/api/scope?table=ramp&in=fi&check=scene")
+                        .body()
+                        .path("deltas"))
+                .singleElement()
+                .satisfies(first -> assertThat(first.asLong()).isEqualTo(ledger.entry("ramp.lower")));
+    }
+}

@@ -1,0 +1,3 @@
+export { CheckedEditor } from "./CheckedEditor";
+export { Footnotes } from "./Footnotes";
+export { useSheetLive } from "./useSheetLive";
