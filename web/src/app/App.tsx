@@ -34,6 +34,8 @@ const DeliveryPage = page(async () => (await import("../features/deliveries/Deli
 const ProductPage = page(async () => (await import("../features/deliveries/ProductPage")).ProductPage);
 const ProductsPage = page(async () => (await import("../features/settings/ProductsPage")).ProductsPage);
 const RehearsalPage = page(async () => (await import("../features/rehearsal/RehearsalPage")).RehearsalPage);
+const ContactSheetPage = page(async () => (await import("../features/rehearsal/ContactSheetPage")).ContactSheetPage);
+const MarkPage = page(async () => (await import("../features/rehearsal/MarkPage")).MarkPage);
 const TablePage = page(async () => (await import("../features/settings/TablePage")).TablePage);
 const WordbookPage = page(async () => (await import("../features/wordbook/WordbookPage")).WordbookPage);
 
@@ -88,6 +90,8 @@ export function App() {
           <Route path="/products/:slug" element={<ProductPage me={person} />} />
           <Route path="/rehearsal" element={<RehearsalPage me={person} />} />
           <Route path="/rehearsal/:slug" element={<RehearsalPage me={person} />} />
+          <Route path="/rehearsal/:slug/sheet" element={<ContactSheetPage />} />
+          <Route path="/rehearsal/:slug/:scene/places" element={<MarkPage />} />
           <Route path="/rehearsal/:slug/:scene" element={<RehearsalPage me={person} />} />
           <Route path="/deliveries" element={<DeliveriesPage />} />
           <Route path="/deliveries/:slug" element={<DeliveryPage me={person} />} />

@@ -20,11 +20,12 @@ export function SceneFindings({ findings, more, measured, onChoose }: Props) {
         <p className="soft">{t(measured ? "rehearsal.nothing" : "rehearsal.nothingButFit")}</p>
       ) : (
         <ul>
-          {findings.map((one) => (
+          {once(findings).map(({ one, places }) => (
             <li key={`${one.language} ${one.place} ${one.finding.code} ${JSON.stringify(one.finding.values)}`}>
               <button type="button" onClick={() => onChoose(one)}>
                 <span className="soft">{one.language}</span> <code>{one.key}</code>{" "}
                 <span className={one.finding.wrong ? "wrong" : "mind"}>{sceneFindingSaid(one.finding)}</span>
+                {places > 1 && <span className="soft"> {t("rehearsal.inPlaces", { n: places })}</span>}
               </button>
             </li>
           ))}
@@ -33,4 +34,16 @@ export function SceneFindings({ findings, more, measured, onChoose }: Props) {
       {more && <p className="soft">{t("rehearsal.moreFindings")}</p>}
     </section>
   );
+}
+
+/** The same of the same text stands once, however many places show it. */
+function once(findings: Schemas["FoundInScene"][]): { one: Schemas["FoundInScene"]; places: number }[] {
+  const lines = new Map<string, { one: Schemas["FoundInScene"]; places: number }>();
+  for (const one of findings) {
+    const same = JSON.stringify([one.language, one.key, one.finding]);
+    const known = lines.get(same);
+    if (known) known.places++;
+    else lines.set(same, { one, places: 1 });
+  }
+  return [...lines.values()];
 }

@@ -59,7 +59,10 @@ public record Filling(String text, String form, String by, List<String> lacking)
         List<String> lacking = new ArrayList<>();
         int at = 0;
         int place = 0;
-        for (Placeholder one : syntax.in(text)) {
+        List<Placeholder> all = syntax.in(text);
+        // Where printf fills a text in, "%%" is how it spells the sign itself.
+        boolean printf = all.stream().anyMatch(one -> one.kind() == Placeholder.Kind.PRINTF);
+        for (Placeholder one : all) {
             if (one.kind() == Placeholder.Kind.TAG) {
                 continue;
             }
@@ -69,11 +72,16 @@ public record Filling(String text, String form, String by, List<String> lacking)
                 lacking.add(one.spelled());
                 continue;
             }
-            filled.append(text, at, one.start()).append(written(value, locale, latinDigits));
+            filled.append(between(text, at, one.start(), printf)).append(written(value, locale, latinDigits));
             at = one.end();
         }
-        return new Filling(
-                filled.append(text, at, text.length()).toString(), chosen.form, chosen.by, List.copyOf(lacking));
+        filled.append(between(text, at, text.length(), printf));
+        return new Filling(filled.toString(), chosen.form, chosen.by, List.copyOf(lacking));
+    }
+
+    private static String between(String text, int from, int to, boolean printf) {
+        String words = text.substring(from, to);
+        return printf ? words.replace("%%", "%") : words;
     }
 
     private record Chosen(String form, String by) {}

@@ -23,8 +23,10 @@ class FillingTest {
             quoteCharacter = '`',
             value = {
                 "Ramp {n} is open|n|2|en|Ramp 2 is open",
-                "Tank %1$s is %2$d %% full|2|75|en|Tank %1$s is 75 %% full",
+                "Tank %1$s is %2$d %% full|2|75|en|Tank %1$s is 75 % full",
                 "%d cars|1|12345|de|12.345 cars",
+                "%% of %s|1|75|en|% of 75",
+                "100 %% of {n}|n|75|en|100 %% of 75",
                 "%(count)d cars|count|5|en|5 cars",
                 "%{name} boards|name|Aino|en|Aino boards",
                 "${gate}: {{gate}}|gate|B|en|B: B",

@@ -18,7 +18,7 @@ class PageController {
     private static final String NONCE_PLACE = "__CSP_NONCE__";
     private static final int NONCE_BYTES = 18;
     private static final String POLICY =
-            "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-%s'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
+            "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-%s'; font-src 'self'; img-src 'self' data:; media-src 'self'; connect-src 'self'; "
                     + "manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
     private final SecureRandom random = new SecureRandom();
@@ -51,6 +51,7 @@ class PageController {
         "/rehearsal",
         "/rehearsal/{slug}",
         "/rehearsal/{slug}/{scene}",
+        "/rehearsal/{slug}/{scene}/places",
         "/deliveries",
         "/deliveries/{slug}",
         "/deliveries/{slug}/asked",
