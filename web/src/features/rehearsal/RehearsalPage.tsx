@@ -11,7 +11,7 @@ import { listed, nameOfTag, t } from "../../words/words";
 import { StageShown, staysOf, useFindings, usePlayed, useScenes, useScenesFollow } from "../scenes";
 import { Glance } from "./Glance";
 import { PlaceNote } from "./PlaceNote";
-import { askedIn, MOST, playedQuery, PRETEND, shownLanguages } from "./playing";
+import { askedIn, findingsNow, MOST, playedQuery, PRETEND, shownLanguages } from "./playing";
 import { SceneCell } from "./SceneCell";
 import { SceneFindings } from "./SceneFindings";
 import { SceneList } from "./SceneList";
@@ -314,7 +314,10 @@ export function RehearsalPage({ me }: { me: Person }) {
               ) : (
                 <div className="overview">
                   <SceneFindings
-                    findings={findings.data?.found.filter((one) => one.scene === open.id) ?? []}
+                    findings={findingsNow(
+                      played.data,
+                      findings.data?.found.filter((one) => one.scene === open.id) ?? [],
+                    )}
                     more={findings.data?.more ?? false}
                     measured={played.data.stages.every(({ font }) => font)}
                     onChoose={(found) => {

@@ -11,6 +11,8 @@ import {
   snapped,
   within,
   type Box,
+  sampleIn,
+  sampleSaid,
 } from "./places";
 
 const box = (part: Partial<Box> = {}): Box => ({

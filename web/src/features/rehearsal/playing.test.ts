@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { askedIn, formsBy, playedQuery, shownLanguages } from "./playing";
+import { askedIn, findingsNow, formsBy, playedQuery, shownLanguages } from "./playing";
 
 describe("what is played", () => {
   it("puts the language that the product answered with first", () => {
@@ -24,6 +24,31 @@ describe("what is played", () => {
   it("asks the server for nothing but what it knows", () => {
     const query = new URLSearchParams("in=fi&asked=number:4&play=settled&with=n=2&with=a=1&at=3&size=150");
     expect(playedQuery(query, ["pl"])).toBe("in=pl&play=settled&with=n%3D2&with=a%3D1&size=150");
+  });
+
+  it("tells what is wrong as it is played now, and of other languages as it is kept", () => {
+    const finding = (code: string) => ({ code, wrong: code !== "stale", values: {} });
+    const text = (place: number, ...codes: string[]) => ({ place, key: `key.${place}`, findings: codes.map(finding) });
+    const played = {
+      id: 3,
+      name: "Bow",
+      stages: [{ language: "en-XA", texts: [text(1, "stale"), text(2, "too-wide")] }],
+    } as unknown as Schemas["Played"];
+    const kept = (language: string) => ({
+      scene: 3,
+      name: "Bow",
+      language,
+      place: 1,
+      key: "key.1",
+      finding: finding("x"),
+    });
+    expect(
+      findingsNow(played, [kept("fi"), kept("en-XA")]).map((one) => [one.language, one.key, one.finding.code]),
+    ).toEqual([
+      ["en-XA", "key.2", "too-wide"],
+      ["en-XA", "key.1", "stale"],
+      ["fi", "key.1", "x"],
+    ]);
   });
 
   it("tells the forms that hang on a value", () => {

@@ -64,3 +64,19 @@ export function formsBy(stages: Schemas["Stage"][], name: string): { language: s
 export function choiceKey(product: string): string {
   return `mellow.rehearsal.choice.${product}`;
 }
+
+/**
+ * What is wrong in a scene: as it is played in the languages that are shown, whatever it is played with, and as it is kept for the others.
+ *
+ * @param kept - of this scene
+ */
+export function findingsNow(played: Schemas["Played"], kept: Schemas["FoundInScene"][]): Schemas["FoundInScene"][] {
+  const shown = new Set(played.stages.map(({ language }) => language));
+  const now = played.stages.flatMap(({ language, texts }) =>
+    texts.flatMap(({ place, key, findings }) =>
+      findings.map((finding) => ({ scene: played.id, name: played.name, language, place, key, finding })),
+    ),
+  );
+  now.sort((a, b) => Number(b.finding.wrong) - Number(a.finding.wrong));
+  return [...now, ...kept.filter(({ language }) => !shown.has(language))];
+}
