@@ -1,4 +1,5 @@
 import { Alert, Button, Snackbar } from "@mui/material";
+import { zipSync, type Zippable } from "fflate";
 import { useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { sentenceOf, type Schemas } from "../../api/client";
@@ -42,6 +43,7 @@ export function ContactSheetPage() {
     setSaving(true);
     try {
       const fonts = new Map<number, Promise<string>>();
+      const pictures: Zippable = {};
       const drawn = [...(sheet.current?.querySelectorAll<SVGSVGElement>("figure svg") ?? [])];
       for (const [at, svg] of drawn.entries()) {
         const one = all[at];
@@ -51,8 +53,15 @@ export function ContactSheetPage() {
         const data = font ? await fonts.get(font) : undefined;
         const { width, height } = one.scene;
         const file = svgFile(svg, width, height, font && data ? { family: `scene-${font}`, data } : null);
-        save(await pngOf(file, width, height), `${fileName(one.scene.name, one.stage.language)}.png`);
+        const picture = await pngOf(file, width, height);
+        pictures[`${fileName(one.scene.name, one.stage.language)}.png`] = new Uint8Array(await picture.arrayBuffer());
       }
+      // Pictures are packed already.
+      const packed = zipSync(pictures, { level: 0 });
+      save(
+        new Blob([packed as Uint8Array<ArrayBuffer>], { type: "application/zip" }),
+        `${fileName(slug, only ? only.name : language)}.zip`,
+      );
     } catch (wrong) {
       setSaid(sentenceOf(wrong));
     } finally {

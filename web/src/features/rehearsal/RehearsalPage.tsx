@@ -350,9 +350,11 @@ export function RehearsalPage({ me }: { me: Person }) {
       <Snackbar
         open={said !== ""}
         message={said}
-        onClose={() => {
+        onClose={(_, why) => {
+          // Whoever clicks elsewhere is on the way there.
+          if (why === "clickaway") return;
           setSaid("");
-          if (told) void navigate(".", { replace: true, state: null });
+          if (told) void navigate({ search: query.toString() }, { replace: true, state: null });
         }}
         autoHideDuration={12_000}
       />

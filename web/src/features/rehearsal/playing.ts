@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 
 /** What scenes are played with. */
-export const PLAYS = ["written", "settled", "delivered", "keys"] as const;
+export const PLAYS = ["written", "offered", "settled", "delivered", "keys"] as const;
 
 /** Tags of pretend languages. */
 export const PRETEND = ["en-XA", "ar-XB"] as const;

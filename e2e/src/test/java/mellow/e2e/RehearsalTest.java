@@ -42,7 +42,7 @@ class RehearsalTest {
 
             mirja.go("/rehearsal/ramp-bilge-panel?in=en-XA");
             mirja.see(".scenes a", "Bow ramp").click();
-            mirja.see(".stage .shown.wrong", "[Ļöŵéř řàmþ 2");
+            mirja.see(".stage .shown.wrong", "[▯ö▯é▯ ▯àmþ 2");
             mirja.see(".troubles li", "pixels too wide")
                     .findElement(By.tagName("button"))
                     .click();

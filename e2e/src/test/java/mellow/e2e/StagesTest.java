@@ -2,6 +2,7 @@ package mellow.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.awt.Color;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -14,6 +15,9 @@ import java.util.Map;
 import javax.imageio.ImageIO;
 import mellow.core.fit.Face;
 import mellow.core.fit.FontFile;
+import mellow.core.format.Limits;
+import mellow.core.format.Problems;
+import mellow.core.format.archive.Archive;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
@@ -87,22 +91,22 @@ class StagesTest {
     void aTextThatIsChangedInASceneStandsInTheSceneOfSomebodyElse() {
         try (Browser mirja = DemoServer.browse();
                 Browser oskar = DemoServer.browse()) {
-            oskar.go("/rehearsal/ramp-bilge-panel?in=fi");
+            oskar.go("/rehearsal/ramp-bilge-panel?in=de");
             oskar.signIn("oskar", DemoServer.PASSWORD);
             oskar.see(".scenes a", "Doors").click();
             WebElement there = oskar.see(".stage .shown");
             String key = there.getAttribute("aria-label").replaceAll(":.*", "");
-            mirja.go("/rehearsal/ramp-bilge-panel?in=fi&in=pl");
+            mirja.go("/rehearsal/ramp-bilge-panel?in=de&in=pl");
             mirja.signIn("mirja", DemoServer.PASSWORD);
             mirja.see(".scenes a", "Doors").click();
             mirja.see(".stage .shown").click();
             mirja.see(".scenecell .note h2", key);
             mirja.see(".scenecell .footnotes", "Story of this cell");
             WebElement editor = mirja.see(".scenecell textarea");
-            type(editor, "Ovet kiinni nyt");
+            type(editor, "Türen jetzt zu");
             mirja.see(".scenecell button", "Put mine forward").click();
-            mirja.see(".stage .shown", "Ovet kiinni nyt");
-            oskar.see(".stage .shown", "Ovet kiinni nyt");
+            mirja.see(".stage .shown", "Türen jetzt zu");
+            oskar.see(".stage .shown", "Türen jetzt zu");
             assertThat(mirja.complaints()).isEmpty();
         }
     }
@@ -188,8 +192,15 @@ class StagesTest {
                     .as("all of it on few pages")
                     .hasSizeBetween(2, 4);
             mirja.see("button", "Save as pictures").click();
-            BufferedImage saved = ImageIO.read(new ByteArrayInputStream(mirja.downloaded("Bow-ramp_pl.png")));
-            assertThat(saved.getWidth() + " " + saved.getHeight()).isEqualTo("960 540");
+            byte[] saved = mirja.downloaded("ramp-bilge-panel_pl.zip");
+            Archive pictures = Archive.read(saved, Limits.DEFAULT, new Problems("pictures.zip"));
+            assertThat(pictures.names()).hasSize(5).contains("Bow-ramp_pl.png");
+            BufferedImage bow = ImageIO.read(new ByteArrayInputStream(
+                    pictures.part("Bow-ramp_pl.png").orElseThrow()));
+            assertThat(bow.getWidth() + " " + bow.getHeight()).isEqualTo("960 540");
+            assertThat(new Color(bow.getRGB(2 * 300, 2 * 250)))
+                    .as("the drawing's own ground")
+                    .isEqualTo(new Color(0x1c2a33));
             mirja.see(".picker", "all scenes").click();
             mirja.see("[role=menuitemradio]", "Bow ramp").click();
             mirja.until(d -> mirja.count(".contactsheet figure svg") == 4 ? Boolean.TRUE : null, "all four languages");
@@ -211,11 +222,11 @@ class StagesTest {
                 mirja.see(".whichscene", scene);
                 String address = mirja.path().replaceAll("\\?.*", "");
                 mirja.go(address + "?in=fi&in=et&in=de&in=pl");
-                mirja.until(d -> mirja.count(".stage svg") == 4 ? Boolean.TRUE : null, "four languages");
+                mirja.until(d -> mirja.count(".stages .stage svg") == 4 ? Boolean.TRUE : null, "four languages");
                 mirja.until(
                         d -> Boolean.TRUE.equals(
                                         mirja.script(
-                                                "return document.querySelector('.stage > div').style.fontFamily.includes('scene-')"))
+                                                "return document.querySelector('.stages .stage > div').style.fontFamily.includes('scene-')"))
                                 ? Boolean.TRUE
                                 : null,
                         "the panel's font");

@@ -101,7 +101,7 @@ class SceneController {
      * A scene in languages side by side.
      *
      * @param in tags
-     * @param play written, settled, delivered or keys
+     * @param play written, offered, settled, delivered or keys
      * @param with values of placeholders, {@code n=2}
      * @param letters what pretend languages do to letters: accented, wide, marked or plain
      * @param longer by how many percent they are longer
@@ -119,7 +119,7 @@ class SceneController {
             @RequestParam(defaultValue = "100") @Min(50) @Max(300) int size) {
         Wanted wanted = new Wanted(
                 in.stream().map(languages::parse).toList(),
-                named(Play.values(), play, "A scene is played with written, settled or delivered texts, or with keys."),
+                named(Play.values(), play, "A scene is played with written, offered, settled or delivered texts, or with keys."),
                 values(with),
                 letters.isEmpty()
                         ? null

@@ -57,6 +57,14 @@ final class Staging {
     /** The size of letters as the drawing has it, in percent. */
     static final int AS_DRAWN = 100;
 
+    /** The newest offer that waits in each cell. */
+    private static final String OFFERS = Coded.sql(
+            """
+            select distinct on (o.entry_id, o.language_id) o.entry_id, l.tag, o.text, o.forms, coalesce(c.version, 0) as version
+            from offer o join language l on l.id = o.language_id left join cell c on c.entry_id = o.entry_id and c.language_id = o.language_id
+            where o.entry_id = any(:entries) and l.tag = any(:languages) and o.answer = {answer.open} order by o.entry_id, o.language_id, o.id desc
+            """);
+
     private final JdbcClient jdbc;
     private final ProductReply product;
     private final ProductLanguages languages;
@@ -361,7 +369,7 @@ final class Staging {
                 .param("entries", entries.toArray(Long[]::new))
                 .param("languages", tags.toArray(String[]::new))
                 .query(row -> {
-                    if (playing.play == Play.WRITTEN || row.getBoolean("settled")) {
+                    if (playing.play != Play.SETTLED || row.getBoolean("settled")) {
                         written.computeIfAbsent(row.getLong("entry_id"), entry -> new HashMap<>())
                                 .put(
                                         new LanguageTag(row.getString("tag")),
@@ -372,6 +380,21 @@ final class Staging {
                                                 row.getInt("version")));
                     }
                 });
+        if (playing.play == Play.OFFERED) {
+            jdbc.sql(OFFERS)
+                    .param("entries", entries.toArray(Long[]::new))
+                    .param("languages", tags.toArray(String[]::new))
+                    .query(row -> {
+                        written.computeIfAbsent(row.getLong("entry_id"), entry -> new HashMap<>())
+                                .put(
+                                        new LanguageTag(row.getString("tag")),
+                                        new Written(
+                                                FileText.of(TextColumns.allForms(
+                                                        row.getString("text"), row.getString("forms"))),
+                                                false,
+                                                row.getInt("version")));
+                    });
+        }
         return written;
     }
 }

@@ -110,6 +110,7 @@ class ReadRightsTest extends ServerTest {
             "/api/products/{slug}/fonts=/api/products/nothing/fonts",
             "/api/products/{slug}/fonts/{font}/file=/api/products/nothing/fonts/0/file",
             "/api/products/{slug}/scenes=/api/products/nothing/scenes",
+            "/api/products/{slug}/scenes/findings=/api/products/nothing/scenes/findings",
             "/api/products/{slug}/scenes/{scene}=/api/products/nothing/scenes/0",
             "/api/entries/{entry}/scenes=/api/entries/{entry}/scenes",
             "/api/products/{slug}/letters=/api/products/nothing/letters?in=pl",

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
+import mellow.server.cell.CellChange;
+import mellow.server.cell.CellChange.Action;
 import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
 import mellow.server.finding.FontService;
@@ -153,6 +155,28 @@ class ScenesTest extends ServerTest {
         scene = add("Bow", BOW.replace("ramp.gone", "ramp.extra"), 1).id();
         assertThat(shown(texts(scene, "fi", Play.WRITTEN, Map.of())).get(3)).isEqualTo("Lisä");
         assertThat(shown(texts(scene, "fi", Play.SETTLED, Map.of())).get(3)).isEqualTo("Extra");
+    }
+
+    @Test
+    void theNewestOfferIsSeenWhereItWouldStand() {
+        long scene = add("Bow", BOW, null).id();
+        long lina = ledger.person("lina", "pl", Level.CONTRIBUTOR);
+        offer(lina, "Opuścić?");
+        offer(lina, "Opuścić rampę {n}?");
+        assertThat(shown(texts(scene, "pl", Play.OFFERED, Map.of()))).contains("Opuścić rampę 2?");
+        assertThat(shown(texts(scene, "pl", Play.WRITTEN, Map.of()))).doesNotContain("Opuścić rampę 2?");
+    }
+
+    private void offer(long person, String text) {
+        int version = ledger.ask(
+                Integer.class,
+                "select coalesce(max(version), 0) from cell where entry_id = " + ledger.entry("ramp.lower")
+                        + " and language_id = (select id from language where tag = 'pl')");
+        ledger.change(
+                person,
+                "ramp.lower",
+                "pl",
+                new CellChange(Action.PUT_FORWARD, version, text, null, null, false, null));
     }
 
     @Test
