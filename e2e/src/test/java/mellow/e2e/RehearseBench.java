@@ -2,7 +2,6 @@ package mellow.e2e;
 
 import static java.lang.System.out;
 
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -30,7 +29,7 @@ final class RehearseBench {
 
     private RehearseBench() {}
 
-    public static void main(String[] arguments) throws IOException {
+    public static void main(String[] arguments) throws Exception {
         JdbcClient jdbc = DemoServer.part(JdbcClient.class);
         SceneLook look = DemoServer.part(SceneLook.class);
         fit(jdbc);
@@ -93,7 +92,7 @@ final class RehearseBench {
         return svg.append("</svg>").toString().getBytes(StandardCharsets.UTF_8);
     }
 
-    private static void fit(JdbcClient jdbc) throws IOException {
+    private static void fit(JdbcClient jdbc) throws Exception {
         Face face = Face.of("panel", FontFile.read(Files.readAllBytes(Path.of("demo/ramp-panel.ttf"))), 14);
         List<String> known = jdbc.sql("select text from cell where text is not null")
                 .query(String.class)

@@ -195,8 +195,8 @@ class StagesTest {
             byte[] saved = mirja.downloaded("ramp-bilge-panel_pl.zip");
             Archive pictures = Archive.read(saved, Limits.DEFAULT, new Problems("pictures.zip"));
             assertThat(pictures.names()).hasSize(5).contains("Bow-ramp_pl.png");
-            BufferedImage bow = ImageIO.read(new ByteArrayInputStream(
-                    pictures.part("Bow-ramp_pl.png").orElseThrow()));
+            BufferedImage bow = ImageIO.read(
+                    new ByteArrayInputStream(pictures.part("Bow-ramp_pl.png").orElseThrow()));
             assertThat(bow.getWidth() + " " + bow.getHeight()).isEqualTo("960 540");
             assertThat(new Color(bow.getRGB(2 * 300, 2 * 250)))
                     .as("the drawing's own ground")

@@ -119,7 +119,10 @@ class SceneController {
             @RequestParam(defaultValue = "100") @Min(50) @Max(300) int size) {
         Wanted wanted = new Wanted(
                 in.stream().map(languages::parse).toList(),
-                named(Play.values(), play, "A scene is played with written, offered, settled or delivered texts, or with keys."),
+                named(
+                        Play.values(),
+                        play,
+                        "A scene is played with written, offered, settled or delivered texts, or with keys."),
                 values(with),
                 letters.isEmpty()
                         ? null

@@ -96,8 +96,7 @@ class SceneGateTest extends PanelCase {
 
     @Test
     void aProductThatWasNeverDeliveredHasNoDeliveryToRehearse() {
-        ledger.run(
-                "delete from delivery_texts; delete from delivery_file; delete from delivery");
+        ledger.run("delete from delivery_texts; delete from delivery_file; delete from delivery");
         assertThatThrownBy(() -> shown(Play.DELIVERED)).hasMessageContaining("never delivered");
     }
 

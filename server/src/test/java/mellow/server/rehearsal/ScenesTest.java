@@ -173,10 +173,7 @@ class ScenesTest extends ServerTest {
                 "select coalesce(max(version), 0) from cell where entry_id = " + ledger.entry("ramp.lower")
                         + " and language_id = (select id from language where tag = 'pl')");
         ledger.change(
-                person,
-                "ramp.lower",
-                "pl",
-                new CellChange(Action.PUT_FORWARD, version, text, null, null, false, null));
+                person, "ramp.lower", "pl", new CellChange(Action.PUT_FORWARD, version, text, null, null, false, null));
     }
 
     @Test
