@@ -123,6 +123,7 @@ export function SceneCell({ me, stage, text, entry, table, language, onSay, onCl
             <p className="answers">
               {editing ? (
                 <Button
+                  key="forward"
                   size="small"
                   variant="contained"
                   // The editor must not be left by the press.
@@ -132,7 +133,15 @@ export function SceneCell({ me, stage, text, entry, table, language, onSay, onCl
                   {t("footnotes.putForward")}
                 </Button>
               ) : (
-                <Button ref={edit} size="small" variant="outlined" onClick={() => open(null)}>
+                <Button
+                  key="edit"
+                  ref={edit}
+                  size="small"
+                  variant="outlined"
+                  // A press too many of the other must not open what is being saved.
+                  disabled={store.pending(entry, tag)?.status === "saving"}
+                  onClick={() => open(null)}
+                >
                   {t("rehearsal.edit")}
                 </Button>
               )}

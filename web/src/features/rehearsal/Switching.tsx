@@ -24,29 +24,31 @@ export function Switching(props: SwitchingProps) {
   const ways = ASKED_BY[product.kind] ?? [];
   return (
     <div className="switching" role="group" aria-label={t(`rehearsal.switch.${product.kind as "app"}`)}>
-      {ways.map((how) => (
-        <TextField
-          key={`${how} ${asked?.how === how ? asked.asked : ""}`}
-          size="small"
-          label={t(`rehearsal.ask.${how}`)}
-          type={how === "number" ? "number" : "text"}
-          defaultValue={asked?.how === how ? asked.asked : how === "number" ? (numberOf(product, props.now) ?? "") : ""}
-          className={how}
-          slotProps={{ htmlInput: { maxLength: 300, ...(how === "number" ? { min: 0 } : {}) } }}
-          onChange={(event) => {
-            // A number that is stepped has an answer at once; what is typed waits until it is whole.
-            if (how === "number" && event.target.value !== "") onAsk(how, event.target.value);
-          }}
-          onBlur={(event) => {
-            if (how !== "number" && event.target.value !== (asked?.how === how ? asked.asked : "")) {
-              onAsk(how, event.target.value);
-            }
-          }}
-          onKeyDown={(event) => {
-            if (event.key === "Enter" && how !== "number") (event.target as HTMLElement).blur();
-          }}
-        />
-      ))}
+      {ways.map((how) => {
+        const said = asked?.how === how ? asked.asked : "";
+        return how === "number" ? (
+          <Register
+            key={how}
+            value={said || String(numberOf(product, props.now) ?? "")}
+            onNumber={(number) => onAsk(how, number)}
+          />
+        ) : (
+          // What is typed is asked for once it is whole: with Enter, or when the field is left.
+          <TextField
+            key={how}
+            size="small"
+            label={t(`rehearsal.ask.${how}`)}
+            defaultValue={said}
+            slotProps={{ htmlInput: { maxLength: 300 } }}
+            onBlur={(event) => {
+              if (event.target.value !== said) onAsk(how, event.target.value);
+            }}
+            onKeyDown={(event) => {
+              if (event.key === "Enter") onAsk(how, (event.target as HTMLInputElement).value);
+            }}
+          />
+        );
+      })}
       <LanguageMenu {...props} />
       {asked && (
         <p className={answer.error ? "wrong" : "soft"} role="status">
@@ -54,6 +56,26 @@ export function Switching(props: SwitchingProps) {
         </p>
       )}
     </div>
+  );
+}
+
+/** A number that is stepped or typed has an answer at once; while it is typed the field may be empty. */
+function Register({ value, onNumber }: { value: string; onNumber: (number: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <TextField
+      size="small"
+      label={t("rehearsal.ask.number")}
+      type="number"
+      className="number"
+      value={typed ?? value}
+      slotProps={{ htmlInput: { min: 0 } }}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        if (event.target.value !== "") onNumber(event.target.value);
+      }}
+      onBlur={() => setTyped(null)}
+    />
   );
 }
 

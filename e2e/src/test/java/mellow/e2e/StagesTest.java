@@ -44,7 +44,7 @@ class StagesTest {
                             "1",
                             "Kulma 14°",
                             "2",
-                            "Nurk 14°",
+                            "Kalle 14°",
                             "3",
                             "Winkel 14°",
                             "4",
