@@ -4,14 +4,14 @@ import { Link, useLocation, useNavigate, useParams, useSearchParams } from "reac
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
 import { Confirm } from "../../parts/Confirm";
-import { Choice, Choices, Picker } from "../../parts/Picker";
 import { useProducts, useTables } from "../../scope/useTables";
 import type { Person } from "../../session/useSession";
-import { listed, nameOfTag, t } from "../../words/words";
+import { t } from "../../words/words";
 import { StageShown, staysOf, useFindings, usePlayed, useScenes, useScenesFollow } from "../scenes";
 import { Glance } from "./Glance";
 import { PlaceNote } from "./PlaceNote";
-import { askedIn, findingsNow, MOST, playedQuery, PRETEND, shownLanguages } from "./playing";
+import { askedIn, findingsNow, MOST, playedQuery, shownLanguages } from "./playing";
+import { RehearsalLine } from "./RehearsalLine";
 import { SceneCell } from "./SceneCell";
 import { SceneFindings } from "./SceneFindings";
 import { SceneList } from "./SceneList";
@@ -91,13 +91,6 @@ export function RehearsalPage({ me }: { me: Person }) {
       setSaid(sentenceOf(failure));
     }
   };
-  const languages = [
-    ...(product?.languages ?? []).map(({ language }) => ({ tag: language.tag, name: language.englishName })),
-    ...PRETEND.map((tag) => ({
-      tag,
-      name: t(tag === "ar-XB" ? "rehearsal.pretend.turned" : "rehearsal.pretend.longer"),
-    })),
-  ];
   const now = tags.length > 0 ? tags : (played.data?.stages.map(({ language }) => language) ?? []);
   const failure = (products.data ? null : products.error) ?? (scenes.data ? null : scenes.error) ?? played.error;
   const stage =
@@ -109,58 +102,14 @@ export function RehearsalPage({ me }: { me: Person }) {
     <Frame
       title={
         product && (
-          <h1 className="scopeline">
-            {t("rehearsal.of")}{" "}
-            <Picker label={t("products.product")} words={product.name}>
-              {(close) => (
-                <Choices label={t("products.product")}>
-                  {products.data?.map((one) => (
-                    <Choice
-                      key={one.slug}
-                      words={one.name}
-                      chosen={one.slug === product.slug}
-                      onChoose={() => {
-                        close();
-                        void navigate(`/rehearsal/${one.slug}`);
-                      }}
-                    />
-                  ))}
-                </Choices>
-              )}
-            </Picker>
-            {open && <span className="whichscene">{t("rehearsal.sceneOf", { scene: open.name })}</span>}
-            {t("rehearsal.in")}{" "}
-            <Picker
-              label={t("rehearsal.languages")}
-              words={listed(now.map((tag) => languages.find((one) => one.tag === tag)?.name ?? nameOfTag(tag))) || "…"}
-            >
-              {(close) => (
-                <Choices label={t("rehearsal.languages")}>
-                  {languages.map(({ tag, name }) => (
-                    <Choice
-                      key={tag}
-                      words={name}
-                      more={tag}
-                      chosen={now.includes(tag)}
-                      onChoose={() => {
-                        close();
-                        setQuery(changed({ in: [tag], asked: [] }), { replace: true });
-                      }}
-                      onAlso={() =>
-                        setQuery(
-                          changed({
-                            in: now.includes(tag) ? now.filter((one) => one !== tag) : [...now, tag].slice(-MOST),
-                            asked: [],
-                          }),
-                          { replace: true },
-                        )
-                      }
-                    />
-                  ))}
-                </Choices>
-              )}
-            </Picker>
-          </h1>
+          <RehearsalLine
+            product={product}
+            products={products.data ?? []}
+            scene={open?.name}
+            now={now}
+            onProduct={(to) => void navigate(`/rehearsal/${to}`)}
+            onLanguages={(chosen) => setQuery(changed({ in: chosen, asked: [] }), { replace: true })}
+          />
         )
       }
       aside={

@@ -175,37 +175,20 @@ final class Staging {
     }
 
     private static PlaceText nothing(ScenePlace place) {
-        return new PlaceText(
-                place.number(),
-                null,
-                null,
-                place.key(),
-                place.asset() ? List.of() : List.of(place.key()),
-                null,
-                false,
-                0,
-                null,
-                "",
-                "",
-                List.of(),
-                List.of(SceneFinding.wrong("no-entry", Map.of("key", place.key()))));
+        return bare(
+                place, null, null, place.key(), List.of(SceneFinding.wrong("no-entry", Map.of("key", place.key()))));
     }
 
     private PlaceText key(ScenePlace place, Entry entry) {
+        return bare(place, entry.id, table(entry).slug(), entry.key, List.of());
+    }
+
+    /** A place that shows a key and no text. */
+    private static PlaceText bare(
+            ScenePlace place, @Nullable Long entry, @Nullable String table, String key, List<SceneFinding> findings) {
+        List<String> lines = place.asset() ? List.of() : List.of(key);
         return new PlaceText(
-                place.number(),
-                entry.id,
-                table(entry).slug(),
-                entry.key,
-                place.asset() ? List.of() : List.of(entry.key),
-                null,
-                false,
-                0,
-                null,
-                "",
-                "",
-                List.of(),
-                List.of());
+                place.number(), entry, table, key, lines, null, false, 0, null, "", "", List.of(), findings);
     }
 
     private TableInfo table(Entry entry) {
