@@ -74,7 +74,9 @@ export function BoxFields({ product, box, number, onBox, onRemove }: Props) {
         label={t("marks.sample")}
         placeholder="n=5, name=Aino"
         defaultValue={sampleSaid(box.sample)}
-        onBlur={(event) => set({ sample: sampleIn(event.target.value) })}
+        onBlur={(event) => {
+          if (event.target.value !== sampleSaid(box.sample)) set({ sample: sampleIn(event.target.value) });
+        }}
       />
       <FormControlLabel
         control={<Checkbox size="small" checked={box.keeps} onChange={(_, on) => set({ keeps: on })} />}

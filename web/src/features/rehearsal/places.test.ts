@@ -108,7 +108,10 @@ describe("a picture with boxes", () => {
   });
 
   it("has sample values as they are typed", () => {
-    expect(sampleIn('n=5, name = Aino "the" first,=3,nothing')).toEqual({ n: "5", name: "Aino the first" });
+    expect(sampleIn('n=5, name = Aino "the" first,=3')).toEqual({ n: "5", name: "Aino the first" });
+    expect(sampleIn("nothing, amount=84, EUR")).toEqual({ amount: "84, EUR" });
+    const sample = { amount: "84, EUR", n: "2" };
+    expect(sampleIn(sampleSaid(sample))).toEqual(sample);
     expect(sampleSaid({ n: "5", name: "Aino" })).toBe("n=5, name=Aino");
   });
 

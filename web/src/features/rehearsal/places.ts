@@ -192,14 +192,20 @@ export function pictureIn(drawing: string): string | null {
   return svg.querySelector("image[data-picture]")?.getAttribute("href") ?? null;
 }
 
-/** Sample values as they are typed: `n=5, name=Aino`. */
+/** Sample values as they are typed: `n=5, name=Aino`. What has no sign is the rest of a value with a comma in it. */
 export function sampleIn(typed: string): Record<string, string> {
   const sample: Record<string, string> = {};
+  let last = "";
   for (const one of typed.split(",")) {
     const sign = one.indexOf("=");
     // Quotes and backslashes cannot stand in a drawing's values.
-    const [name, value] = [one.slice(0, sign), one.slice(sign + 1)].map((part) => part.replace(/["\\]/g, "").trim());
-    if (sign > 0 && name) sample[name] = value ?? "";
+    const sound = (part: string) => part.replace(/["\\]/g, "").trim();
+    if (sign > 0 && sound(one.slice(0, sign))) {
+      last = sound(one.slice(0, sign));
+      sample[last] = sound(one.slice(sign + 1));
+    } else if (last && sign < 0) {
+      sample[last] += `, ${sound(one)}`;
+    }
   }
   return sample;
 }

@@ -9,6 +9,6 @@ import java.util.List;
  * @param height in the same
  * @param drawing SVG in which an element with {@code data-place="3"} is the third place
  * @param places in the order in which they stand in the drawing
- * @param picture whether it is a picture on which places are marked
+ * @param picture whether it is a picture with marked places and nothing else
  */
 public record Scene(double width, double height, String drawing, List<ScenePlace> places, boolean picture) {}

@@ -74,6 +74,7 @@ public final class SceneReader {
     private double width;
     private double height;
     private boolean picture;
+    private int covers;
 
     /** What holds for everything in an element. */
     private record Ground(
@@ -144,7 +145,12 @@ public final class SceneReader {
             }
         }
         requireFewCopies();
-        return new Scene(width, height, drawing.toString(), List.copyOf(places), picture);
+        return new Scene(width, height, drawing.toString(), List.copyOf(places), onlyPicture());
+    }
+
+    /** Whether there is nothing but a picture and marked places, of which each has a cover and a text: whoever marks it again keeps all of it. */
+    private boolean onlyPicture() {
+        return picture && covers == places.size() && elements == 2 + 2 * places.size();
     }
 
     /** False for an element that is left out with all that is in it. */
@@ -182,6 +188,7 @@ public final class SceneReader {
             key = marked(element);
         }
         picture |= kept.containsKey("data-picture");
+        covers += kept.containsKey("data-cover") ? 1 : 0;
         if (!key.isEmpty() && (text || element.name().equals("image"))) {
             place(element, key, kept, ground);
         }

@@ -98,6 +98,20 @@ class SceneReaderTest {
     }
 
     @Test
+    void aPictureCanBeMarkedAgainOnlyWhereNothingElseIsDrawnOnIt() {
+        String picture =
+                "<image data-picture=\"marked\" width=\"9\" height=\"9\" href=\"data:image/png;base64,AAAA\"/>";
+        String place = "<rect data-cover=\"place\" width=\"4\" height=\"4\"/><text x=\"1\" y=\"3\" data-entry=\"a\"/>";
+        assertThat(read(picture).picture()).isTrue();
+        assertThat(read(picture + place + place).picture()).isTrue();
+        assertThat(read(picture + place + "<circle r=\"2\"/>").picture()).isFalse();
+        assertThat(read(picture + "<rect width=\"4\" height=\"4\"/><text x=\"1\" y=\"3\" data-entry=\"a\"/>")
+                        .picture())
+                .isFalse();
+        assertThat(read(place).picture()).isFalse();
+    }
+
+    @Test
     void whatIsSeenForAWhileTellsForHowLong() {
         Scene scene = read(
                 """

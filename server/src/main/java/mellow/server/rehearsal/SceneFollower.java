@@ -12,6 +12,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.dao.DataAccessException;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.TransactionException;
 
 /** Has the scenes looked at again soon after something changed, so that the ledger and the board know what is found in them without asking. */
 @Component
@@ -45,15 +46,18 @@ class SceneFollower implements LiveService.Ear {
     @Scheduled(fixedDelayString = "PT1S", initialDelayString = "PT3S")
     void follow() {
         working.lock();
+        boolean old = changed && !ending;
         try {
-            if (changed && !ending) {
+            if (old) {
                 changed = false;
                 look.bringAllUpToDate();
+                old = false;
             }
-        } catch (DataAccessException notNow) {
-            changed = true;
+        } catch (DataAccessException | TransactionException notNow) {
             LOG.warn("The scenes could not be looked at, trying again: {}", notNow.getMessage());
         } finally {
+            // Whatever stopped it, a product that was removed meanwhile among it: the next look finds the rest.
+            changed |= old;
             working.unlock();
         }
     }
