@@ -3736,6 +3736,8 @@ export interface components {
             picture?: number;
             reference: string;
             removed: boolean;
+            /** Format: int32 */
+            scenes: number;
             section: string;
             shape: string;
             source: string;

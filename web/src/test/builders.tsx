@@ -65,6 +65,7 @@ export function aRow(part: Partial<Schemas["RowReply"]> = {}): Schemas["RowReply
     meaningRevision: 1,
     removed: false,
     openQuestions: 0,
+    scenes: 0,
     cells: [],
     ...part,
   };

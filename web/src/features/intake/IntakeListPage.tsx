@@ -7,6 +7,8 @@ import { Frame } from "../../desk/Frame";
 import { count, t, when } from "../../words/words";
 import { nameOf, OpenIntakes } from "./OpenIntakes";
 import { NotComeIn } from "./NotComeIn";
+import { onlyScenes } from "./onlyScenes";
+import { ScenesDialog } from "./ScenesDialog";
 import { bringAll, farWords, filesOf, type Came, type Dropped } from "./uploading";
 import { useIntakes, type Intake } from "./useIntake";
 import "./intake.css";
@@ -22,6 +24,7 @@ export function IntakeListPage() {
   const [busy, setBusy] = useState<string | null>(null);
   const [came, setCame] = useState<Came | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
+  const [scenes, setScenes] = useState<Dropped[] | null>(null);
   const [refusals, setRefusals] = useState<Record<number, string>>({});
   const takeAll = useMutation({
     mutationFn: async (ids: number[]) => {
@@ -43,6 +46,10 @@ export function IntakeListPage() {
     if (files.length === 0) return;
     setWrong(null);
     setCame(null);
+    if (await onlyScenes(files)) setScenes(files);
+    else await bringTexts(files);
+  };
+  const bringTexts = async (files: Dropped[]) => {
     const all = await bringAll(files, (far) => setBusy(farWords(far)));
     setBusy(null);
     setCame(all);
@@ -123,6 +130,16 @@ export function IntakeListPage() {
         {intakes.data?.length === 0 && <p className="soft">{t("intake.none")}</p>}
         {before.length > 0 && <Before intakes={before} />}
       </div>
+      {scenes && (
+        <ScenesDialog
+          files={scenes}
+          onTexts={() => {
+            setScenes(null);
+            bringTexts(scenes).catch(fail);
+          }}
+          onClose={() => setScenes(null)}
+        />
+      )}
     </Frame>
   );
 }

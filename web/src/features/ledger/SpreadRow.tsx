@@ -72,6 +72,12 @@ export const SpreadRow = memo(function SpreadRow(props: Props) {
                   <span className="visually-hidden">{t("questions.open", { n: row.openQuestions })}</span>
                 </span>
               )}
+              {row.scenes > 0 && (
+                <span className="onscenes" title={t("ledger.onScenes", { n: row.scenes })}>
+                  <span aria-hidden="true">▭ {row.scenes}</span>
+                  <span className="visually-hidden">{t("ledger.onScenes", { n: row.scenes })}</span>
+                </span>
+              )}
               {row.maxLength > 0 && <span className="limit">{row.maxLength}</span>}
             </div>
             <div className="text">

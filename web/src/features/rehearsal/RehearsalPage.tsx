@@ -7,7 +7,7 @@ import { Confirm } from "../../parts/Confirm";
 import { useProducts, useTables } from "../../scope/useTables";
 import type { Person } from "../../session/useSession";
 import { t } from "../../words/words";
-import { StageShown, staysOf, useFindings, usePlayed, useScenes, useScenesFollow } from "../scenes";
+import { StageShown, staysOf, useFindings, usePlayed, useSceneFiles, useScenes, useScenesFollow } from "../scenes";
 import { Glance } from "./Glance";
 import { PlaceNote } from "./PlaceNote";
 import { askedIn, findingsNow, MOST, playedQuery, shownLanguages } from "./playing";
@@ -19,7 +19,6 @@ import { Switching } from "./Switching";
 import { DialogueBar, Plays, Sizes, Values } from "./Toys";
 import { useAnswer } from "./useAnswer";
 import { useDialogue } from "./useDialogue";
-import { useSceneFiles } from "./useSceneFiles";
 import "./rehearsal.css";
 
 /** A place that is looked at, in a language. */

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Confirm } from "../../parts/Confirm";
 import { t } from "../../words/words";
-import type { SceneFiles } from "./useSceneFiles";
+import type { SceneFiles } from "../scenes";
 
 interface Props {
   scenes: Schemas["SceneReply"][];

@@ -46,7 +46,9 @@ public class SheetService {
     private static final int FETCH = 20_000;
     private static final String ROWS =
             """
-            select e.*, t.slug, (select count(*) from question q where q.entry_id = e.id and q.answer is null) open_questions from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null where e.id = any(:ids)
+            select e.*, t.slug, (select count(*) from question q where q.entry_id = e.id and q.answer is null) open_questions,
+              (select count(distinct l.scene_id) from scene_place l join scene s on s.id = l.scene_id and s.removed_at is null where l.entry_id = e.id) scenes
+            from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null where e.id = any(:ids)
             """;
     private static final String REWRITTEN =
             """
@@ -200,6 +202,7 @@ public class SheetService {
                         row.getInt("version"),
                         row.getTimestamp("removed_at") != null,
                         row.getInt("open_questions"),
+                        row.getInt("scenes"),
                         views.getOrDefault(row.getLong("id"), List.of())))
                 .list();
         Map<Long, Integer> wanted = new HashMap<>();
@@ -311,6 +314,7 @@ public class SheetService {
      * @param sourceBefore the source before it was last rewritten, null when it never was
      * @param version the entry's version, to be sent back with a change of it
      * @param openQuestions number of questions that nobody has answered
+     * @param scenes number of scenes that were drawn with it
      * @param cells the cells in the languages asked for; untouched ones are absent
      */
     record RowReply(
@@ -336,5 +340,6 @@ public class SheetService {
             int version,
             boolean removed,
             int openQuestions,
+            int scenes,
             List<CellView> cells) {}
 }

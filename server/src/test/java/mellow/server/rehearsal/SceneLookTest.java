@@ -179,5 +179,16 @@ class SceneLookTest extends ServerTest {
                         .path("deltas"))
                 .singleElement()
                 .satisfies(first -> assertThat(first.asLong()).isEqualTo(ledger.entry("ramp.lower")));
+        draw(
+                "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 9 9\"><text y=\"5\">#ramp.lower#</text></svg>",
+                "Stern",
+                null);
+        assertThat(http.get(mara, "/api/rows?in=fi&ids=" + ledger.entry("ramp.lower"))
+                        .body()
+                        .path(0)
+                        .path("scenes")
+                        .asInt())
+                .as("on how many scenes it is used")
+                .isEqualTo(2);
     }
 }
