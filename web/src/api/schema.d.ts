@@ -3289,6 +3289,7 @@ export interface components {
             check: components["schemas"]["CheckReply"];
             memory: components["schemas"]["MemoryHit"][];
             questions: components["schemas"]["Question"][];
+            scenes: components["schemas"]["ShownOn"][];
             story: components["schemas"]["StoryLine"][];
         };
         Notice: {

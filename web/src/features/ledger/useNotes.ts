@@ -25,6 +25,7 @@ export function useNotes(store: RowStore, entry: number, language: string): bool
       queries.setQueryData([CHECK, entry, language, forms], notes.check);
       queries.setQueryData(["story", entry, language, cell?.version ?? 0], notes.story);
       queries.setQueryData(["questions", entry], notes.questions);
+      queries.setQueryData(["scenes", "of", entry], notes.scenes);
       return true;
     },
     staleTime: 30_000,

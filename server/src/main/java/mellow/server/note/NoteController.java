@@ -23,7 +23,7 @@ class NoteController {
         this.languages = languages;
     }
 
-    /** What the memory, the checks, the cell's story and the entry's questions say, as each of them says it alone. Changes nothing. */
+    /** What the memory, the checks, the cell's story, the entry's questions and its scenes say, as each of them says it alone. Changes nothing. */
     @PostMapping("/api/entries/{entry}/cells/{language}/notes")
     Notes notes(@PathVariable long entry, @PathVariable String language, @Valid @RequestBody Shown shown) {
         return notes.of(entry, languages.parse(language), shown.forms());

@@ -11,6 +11,8 @@ import mellow.server.memory.MemoryService;
 import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.question.QuestionService;
 import mellow.server.question.QuestionService.Question;
+import mellow.server.rehearsal.SceneService;
+import mellow.server.rehearsal.SceneService.ShownOn;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -22,12 +24,19 @@ public class NoteService {
     private final CheckService checks;
     private final CellService cells;
     private final QuestionService questions;
+    private final SceneService scenes;
 
-    NoteService(MemoryService memory, CheckService checks, CellService cells, QuestionService questions) {
+    NoteService(
+            MemoryService memory,
+            CheckService checks,
+            CellService cells,
+            QuestionService questions,
+            SceneService scenes) {
         this.memory = memory;
         this.checks = checks;
         this.cells = cells;
         this.questions = questions;
+        this.scenes = scenes;
     }
 
     /**
@@ -37,8 +46,14 @@ public class NoteService {
      * @param check what the checks and the wordbook say
      * @param story the cell's story, newest first
      * @param questions about the entry, the newest first
+     * @param scenes where the entry is shown
      */
-    public record Notes(List<MemoryHit> memory, CheckReply check, List<StoryLine> story, List<Question> questions) {}
+    public record Notes(
+            List<MemoryHit> memory,
+            CheckReply check,
+            List<StoryLine> story,
+            List<Question> questions,
+            List<ShownOn> scenes) {}
 
     /**
      * The notes of a cell, all as of one moment.
@@ -51,6 +66,7 @@ public class NoteService {
                 memory.hits(entry, language),
                 checks.check(entry, language, shown),
                 cells.story(entry, language),
-                questions.of(entry));
+                questions.of(entry),
+                scenes.showing(entry));
     }
 }

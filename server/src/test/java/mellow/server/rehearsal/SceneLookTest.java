@@ -82,7 +82,11 @@ class SceneLookTest extends ServerTest {
     }
 
     private long draw(String drawing, Integer replaces) {
-        return scenes.add(mara, "panel", "Bow", drawing.getBytes(StandardCharsets.UTF_8), replaces, false)
+        return draw(drawing, "Bow", replaces);
+    }
+
+    private long draw(String drawing, String name, Integer replaces) {
+        return scenes.add(mara, "panel", name, drawing.getBytes(StandardCharsets.UTF_8), replaces, false)
                 .scenes()
                 .get(0)
                 .id();
