@@ -74,7 +74,7 @@ export function App() {
   }
   if (!seesAnything(person)) return <NoRights me={person} onLook={retry} onSignOut={() => void signOut()} />;
   return (
-    <Broken key={pathname} words={t("page.broken")} onAgain={() => void retry()}>
+    <Broken key={roomOf(pathname)} at={pathname} words={t("page.broken")} onAgain={() => void retry()}>
       <LineDown />
       <DeskProvider value={deskOf(person)}>
         <Routes>
@@ -108,6 +108,11 @@ export function App() {
       </DeskProvider>
     </Broken>
   );
+}
+
+/** The address of a page; the scenes of a product are one, between which one goes without its being made anew. */
+function roomOf(pathname: string): string {
+  return pathname.replace(/^(\/rehearsal\/[^/]+)\/\d+$/, "$1");
 }
 
 /** What stands on every desk of a person. */

@@ -56,6 +56,8 @@ interface Props {
   words: string;
   /** Whether it stands over the page, as a dialog does. */
   over?: boolean;
+  /** Where it is; what broke elsewhere is looked at again here. */
+  at?: string;
   /** Told when somebody wants to look again. */
   onAgain: () => void;
   children: ReactNode;
@@ -67,6 +69,10 @@ export class Broken extends Component<Props, { failure: unknown }> {
 
   static getDerivedStateFromError(failure: unknown) {
     return { failure };
+  }
+
+  override componentDidUpdate(before: Props) {
+    if (before.at !== this.props.at && this.state.failure !== null) this.setState({ failure: null });
   }
 
   override render() {

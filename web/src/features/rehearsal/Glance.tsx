@@ -6,6 +6,8 @@ interface Props {
   product: Schemas["ProductReply"];
   scene: number;
   counts: Schemas["SceneCounts"][];
+  /** Whether the scene itself is there, which comes first. */
+  after: boolean;
   onLanguage: (tag: string) => void;
 }
 
@@ -13,9 +15,9 @@ interface Props {
 const SHOWN = 8;
 
 /** A scene in all languages of the product, small. */
-export function Glance({ product, scene, counts, onLanguage }: Props) {
+export function Glance({ product, scene, counts, after, onLanguage }: Props) {
   const tags = product.languages.slice(0, SHOWN).map(({ language }) => language.tag);
-  const { all } = useManyPlayed(product.slug, [scene], tags);
+  const { all } = useManyPlayed(product.slug, [scene], tags, after);
   return (
     <section className="glance" aria-label={t("rehearsal.glance")}>
       <h2>{t("rehearsal.glance")}</h2>

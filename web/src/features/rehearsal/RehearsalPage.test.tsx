@@ -104,6 +104,13 @@ function open(address = "/rehearsal/panel", answers: Parameters<typeof serve>[0]
   return asked;
 }
 
+/** Something that waits until it is told to go on. */
+function held() {
+  let go: () => void = () => undefined;
+  const wait = new Promise<void>((resolve) => (go = resolve));
+  return { wait, go: () => go() };
+}
+
 describe("a rehearsal", () => {
   it("switches by the product's own register and tells the steps", async () => {
     open();
@@ -115,6 +122,41 @@ describe("a rehearsal", () => {
     await waitFor(() => expect(screen.getAllByText("Finnish")[0]).toBeInTheDocument());
     expect(register, "it stays the same field").toBeInTheDocument();
     expect(screen.getByText("9 → start language")).toBeInTheDocument();
+  });
+
+  it("shows another language at once as it is shown small, before the server has set it", async () => {
+    const { wait, go } = held();
+    open("/rehearsal/panel?in=de", {
+      "GET /api/products/panel/scenes/3": async (path: string) => {
+        const query = new URLSearchParams(path.split("?")[1]);
+        if (query.toString() === "in=fi") await wait;
+        return Response.json(played(query));
+      },
+    });
+    await screen.findByRole("button", { name: /^Finnish/ });
+    await userEvent.click(screen.getByRole("button", { name: /^Finnish/ }));
+    expect(await screen.findByRole("button", { name: "ramp.up: fi: Ramp up" })).toBeInTheDocument();
+    go();
+  });
+
+  it("does not show the scene before for another that is still on its way", async () => {
+    const { wait, go } = held();
+    open("/rehearsal/panel/3?at=1", {
+      "GET /api/products/panel/scenes": [
+        { id: 3, name: "Bow", version: 1, places: 1, unknown: 0, picture: false },
+        { id: 4, name: "Stern", version: 1, places: 1, unknown: 0, picture: false },
+      ],
+      "GET /api/products/panel/scenes/4": async (path: string) => {
+        await wait;
+        return Response.json({ ...played(new URLSearchParams(path.split("?")[1])), id: 4, name: "Stern" });
+      },
+    });
+    expect(await screen.findByRole("region", { name: "The place" })).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("link", { name: /Stern/ }));
+    await waitFor(() => expect(screen.queryByRole("button", { name: /^ramp.up/ })).toBeNull());
+    go();
+    expect(await screen.findByRole("button", { name: /^ramp.up/ })).toBeInTheDocument();
+    expect(screen.queryByRole("region", { name: "The place" }), "it is no place of this scene").toBeNull();
   });
 
   it("tells the form that a number chooses, and what is found in other languages", async () => {

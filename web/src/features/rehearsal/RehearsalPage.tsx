@@ -43,36 +43,38 @@ export function RehearsalPage({ me }: { me: Person }) {
   const answer = useAnswer(product, asked);
   const tags = shownLanguages(query.getAll("in"), asked ? (answer.data?.language ?? null) : null);
   const played = usePlayed(product?.slug ?? "", open?.id, playedQuery(query, tags));
-  const [chosen, setChosen] = useState<Chosen | null>(() => chosenIn(query));
+  const [side, setSide] = useState(() => query.get("in") ?? "");
+  const chosen = chosenIn(query, side);
   const [later, setLater] = useState(false);
   /** What was switched to and is not shown yet, where a screen keeps its language until it is made anew. */
-  const [waiting, setWaiting] = useState<URLSearchParams | null>(null);
+  const [kept, setKept] = useState<{ scene: number; query: URLSearchParams } | null>(null);
+  const waiting = kept && kept.scene === open?.id ? kept.query : null;
   const [removing, setRemoving] = useState(false);
-  const dialogue = useDialogue(played.data ? staysOf(played.data.drawing) : []);
-  // A new scene has another address, and so another page: what was left out of it is told there.
+  const dialogue = useDialogue(staysOf(played.data?.drawing ?? "", chosen?.place), open?.id ?? 0);
+  // A first scene may have the address of another page: what was left out of it is told there.
   const told = (useLocation().state as { said?: string } | null)?.said;
-  const [said, setSaid] = useState(told ?? "");
-  const at = (to: string, id?: number) =>
-    `/rehearsal/${to}${id ? `/${id}` : ""}${query.size > 0 ? `?${query.toString()}` : ""}`;
-  const changed = (changes: Record<string, string[]>) => {
-    const next = new URLSearchParams(query);
+  const [said, setSaid] = useState("");
+  const changed = (changes: Record<string, string[]>, from = query) => {
+    const next = new URLSearchParams(from);
     for (const [name, values] of Object.entries(changes)) {
       next.delete(name);
       for (const value of values) next.append(name, value);
     }
     return next;
   };
+  /** The address of a scene, seen as this one is, or would be if it were made anew. */
+  const at = (to: string, id?: number) => {
+    const seen = changed({ at: [] }, waiting ?? query).toString();
+    return `/rehearsal/${to}${id ? `/${id}` : ""}${seen && `?${seen}`}`;
+  };
   const change = (name: string, values: string[]) => setQuery(changed({ [name]: values }), { replace: true });
   const choose = (language: string, place: number) => {
-    setChosen({ language, place });
-    setQuery(changed({ at: [String(place)] }), { replace: true });
+    setSide(language);
+    change("at", [String(place)]);
   };
-  const unchoose = () => {
-    setChosen(null);
-    change("at", []);
-  };
+  const unchoose = () => change("at", []);
   const switchTo = (changes: Record<string, string[]>) => {
-    if (later) setWaiting(changed(changes));
+    if (later && open) setKept({ scene: open.id, query: changed(changes) });
     else setQuery(changed(changes), { replace: true });
   };
   const files = useSceneFiles(product?.slug ?? "", (added, words) => {
@@ -210,7 +212,7 @@ export function RehearsalPage({ me }: { me: Person }) {
                             variant="outlined"
                             onClick={() => {
                               setQuery(waiting, { replace: true });
-                              setWaiting(null);
+                              setKept(null);
                             }}
                           >
                             {t("rehearsal.makeAnew")}
@@ -251,7 +253,7 @@ export function RehearsalPage({ me }: { me: Person }) {
             <div className="beneath">
               {stage && text ? (
                 <CellOrNote
-                  key={`${stage.language} ${text.place}`}
+                  key={`${open.id} ${stage.language} ${text.place}`}
                   me={me}
                   stage={stage}
                   text={text}
@@ -269,7 +271,7 @@ export function RehearsalPage({ me }: { me: Person }) {
                     more={findings.data?.more ?? false}
                     measured={played.data.stages.every(({ font }) => font)}
                     onChoose={(found) => {
-                      setChosen({ language: found.language, place: found.place });
+                      setSide(found.language);
                       const side = now.includes(found.language) ? now : [found.language, ...now].slice(0, MOST);
                       setQuery(changed({ in: side, asked: [], at: [String(found.place)] }), { replace: true });
                     }}
@@ -278,6 +280,7 @@ export function RehearsalPage({ me }: { me: Person }) {
                     product={product}
                     scene={open.id}
                     counts={counts}
+                    after={!played.isFetching}
                     onLanguage={(tag) => switchTo({ in: [tag], asked: [] })}
                   />
                 </div>
@@ -296,8 +299,8 @@ export function RehearsalPage({ me }: { me: Person }) {
         />
       )}
       <Snackbar
-        open={said !== ""}
-        message={said}
+        open={(said || told || "") !== ""}
+        message={said || told}
         onClose={(_, why) => {
           // Whoever clicks elsewhere is on the way there.
           if (why === "clickaway") return;
@@ -310,10 +313,10 @@ export function RehearsalPage({ me }: { me: Person }) {
   );
 }
 
-/** The place that an address names, on the first stage. */
-function chosenIn(query: URLSearchParams): Chosen | null {
+/** The place that an address names, on the stage of a language. */
+function chosenIn(query: URLSearchParams, language: string): Chosen | null {
   const place = Number(query.get("at"));
-  return Number.isInteger(place) && place > 0 ? { language: query.get("in") ?? "", place } : null;
+  return Number.isInteger(place) && place > 0 ? { language, place } : null;
 }
 
 function Failure({ sentence, onAgain }: { sentence: string; onAgain: () => void }) {

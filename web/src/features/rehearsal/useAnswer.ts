@@ -12,6 +12,8 @@ export function useAnswer(product: Schemas["ProductReply"] | undefined, asked: {
       return ask<Schemas["AnswerReply"]>(`/api/products/${slug}/answer?${query.toString()}`, { signal });
     },
     enabled: slug !== "" && asked !== null && (product?.languages.length ?? 0) > 0,
+    // It hangs on nothing but the product, whose version is part of the key.
+    staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -10,7 +10,7 @@ afterEach(() => {
 });
 
 it("shows each turn as long as it stays and stops at the last", () => {
-  const { result } = renderHook(() => useDialogue([2, 3]));
+  const { result } = renderHook(() => useDialogue({ stays: [2, 3], first: 0 }, 1));
   expect(result.current).toMatchObject({ turns: 2, turn: 0, running: false, stays: 2 });
   act(() => result.current.run(true));
   act(() => void vi.advanceTimersByTime(1999));
@@ -24,7 +24,7 @@ it("shows each turn as long as it stays and stops at the last", () => {
 });
 
 it("goes to a turn by hand and not beyond the ends", () => {
-  const { result } = renderHook(() => useDialogue([2, 3]));
+  const { result } = renderHook(() => useDialogue({ stays: [2, 3], first: 0 }, 1));
   act(() => result.current.go(5));
   expect(result.current.turn).toBe(1);
   act(() => result.current.go(-1));
@@ -32,5 +32,5 @@ it("goes to a turn by hand and not beyond the ends", () => {
 });
 
 it("has no turn where nothing is seen for a while only", () => {
-  expect(renderHook(() => useDialogue([])).result.current.turn).toBeNull();
+  expect(renderHook(() => useDialogue({ stays: [], first: 0 }, 1)).result.current.turn).toBeNull();
 });

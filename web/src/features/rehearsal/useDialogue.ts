@@ -13,31 +13,37 @@ export interface Dialogue {
   run: (on: boolean) => void;
 }
 
-/** @param stays - seconds of each turn */
-export function useDialogue(stays: number[]): Dialogue {
-  const [at, setAt] = useState(0);
-  const [running, setRunning] = useState(false);
+/**
+ * @param stays - seconds of each turn
+ * @param first - the turn that a scene begins with
+ * @param of - the number of the scene
+ */
+export function useDialogue({ stays, first }: { stays: number[]; first: number }, of: number): Dialogue {
+  const [reached, setReached] = useState({ of: 0, turn: 0 });
+  const at = reached.of === of ? reached.turn : first;
+  const [runs, setRuns] = useState(0);
+  const running = runs === of && of !== 0;
   const turns = stays.length;
   const turn = turns === 0 ? null : Math.min(at, turns - 1);
   const seconds = turn === null ? 0 : (stays[turn] ?? 0);
   useEffect(() => {
     if (!running || turn === null) return undefined;
     const timer = setTimeout(() => {
-      if (turn + 1 < turns) setAt(turn + 1);
-      else setRunning(false);
+      if (turn + 1 < turns) setReached({ of, turn: turn + 1 });
+      else setRuns(0);
     }, seconds * 1000);
     return () => clearTimeout(timer);
-  }, [running, turn, turns, seconds]);
+  }, [of, running, turn, turns, seconds]);
   return {
     turns,
     turn,
     running,
     stays: seconds,
-    go: (to) => setAt(Math.max(0, Math.min(turns - 1, to))),
+    go: (to) => setReached({ of, turn: Math.max(0, Math.min(turns - 1, to)) }),
     run: (on) => {
       // From the beginning again, once it has ended.
-      if (on && turn === turns - 1) setAt(0);
-      setRunning(on);
+      if (on && turn === turns - 1) setReached({ of, turn: 0 });
+      setRuns(on ? of : 0);
     },
   };
 }

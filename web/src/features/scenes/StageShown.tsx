@@ -14,7 +14,7 @@ interface Props {
   chosen?: number;
   /** Without it the scene is only looked at. */
   onChoose?: (place: number) => void;
-  look?: Omit<Look, "still">;
+  look?: Omit<Look, "still" | "lit">;
   /** What stands above it instead of the language and its findings. */
   caption?: ReactNode;
 }
@@ -25,16 +25,17 @@ export function StageShown({ product, scene, stage, chosen = 0, onChoose, look, 
   const family = useSceneFont(product, stage.font);
   const { size, turn } = look ?? {};
   const still = onChoose === undefined;
+  const lit = still ? chosen : 0;
   useLayoutEffect(() => {
-    const svg = drawn(scene, stage, { ...(size ? { size } : {}), ...(turn === undefined ? {} : { turn }), still });
+    const svg = drawn(scene, stage, { ...(size ? { size } : {}), ...(turn === undefined ? {} : { turn }), still, lit });
     holder.current?.replaceChildren(svg);
     if (stage.rightToLeft) mirror(svg, scene.width);
-  }, [scene, stage, size, turn, still]);
+  }, [scene, stage, size, turn, still, lit]);
   useLayoutEffect(() => {
     for (const one of holder.current?.querySelectorAll("[data-place]") ?? []) {
       one.toggleAttribute("data-chosen", one.getAttribute("data-place") === String(chosen));
     }
-  }, [scene, stage, size, turn, still, chosen]);
+  }, [scene, stage, size, turn, still, lit, chosen]);
   const choose = (target: EventTarget) => {
     const place = target instanceof Element ? target.closest("[data-place]")?.getAttribute("data-place") : null;
     if (place) onChoose?.(Number(place));

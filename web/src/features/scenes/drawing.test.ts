@@ -137,13 +137,17 @@ describe("a drawing", () => {
 
   test("shows one turn of a dialogue after the other", () => {
     const drawing = '<g data-stays="2"><text data-stays="9"/></g><g data-stays="3.5"/><rect/>';
-    expect(staysOf(scene(drawing, []).drawing)).toEqual([2, 3.5]);
+    expect(staysOf(scene(drawing, []).drawing)).toEqual({ stays: [2, 3.5], first: 0 });
     const svg = drawn(scene(drawing, []), stage([]), { turn: 1 });
     expect([...svg.querySelectorAll("g")].map((turn) => turn.getAttribute("visibility"))).toEqual([
       "hidden",
       "visible",
     ]);
-    expect(staysOf(scene("<rect/>", []).drawing)).toEqual([]);
+    const lit = '<g data-stays="2"/><g data-stays="3"><text data-place="1"/></g>';
+    expect(staysOf(scene(lit, []).drawing, 1).first).toBe(1);
+    const small = drawn(scene(lit, []), stage([]), { still: true, lit: 1 });
+    expect(small.querySelector("g")?.getAttribute("visibility"), "the turn with the place").toBe("hidden");
+    expect(staysOf(scene("<rect/>", []).drawing)).toEqual({ stays: [], first: 0 });
   });
 
   test("that is only looked at has nothing to press", () => {

@@ -20,8 +20,10 @@ export function weightOf(findings: Schemas["SceneFinding"][]): "wrong" | "mind" 
 export interface Look {
   /** The size of letters, as a part of the drawing's. */
   size?: number;
-  /** Only this turn of a dialogue, from 0; all when left out. */
+  /** Only this turn of a dialogue, from 0. */
   turn?: number | null;
+  /** The number of a place that must be seen, where no turn is said. */
+  lit?: number;
   /** Whether places can be chosen. */
   still?: boolean;
 }
@@ -42,9 +44,8 @@ export function drawn(scene: Played, stage: Stage, look: Look = {}): SVGSVGEleme
     if (place.asset) show(element, text);
     else fill(element, place, text, stage, look.size ?? 1);
   }
-  if (look.turn !== undefined && look.turn !== null) {
-    turnsOf(svg).forEach((turn, at) => turn.setAttribute("visibility", at === look.turn ? "visible" : "hidden"));
-  }
+  const turn = look.turn ?? turnWith(svg, look.lit ?? 0);
+  turnsOf(svg).forEach((one, at) => one.setAttribute("visibility", at === turn ? "visible" : "hidden"));
   return svg;
 }
 
@@ -53,11 +54,23 @@ export function turnsOf(drawing: Element): Element[] {
   return [...drawing.querySelectorAll("[data-stays]")].filter((one) => !one.parentElement?.closest("[data-stays]"));
 }
 
-/** For how many seconds each turn of a scene is seen; empty where nothing is seen for a while only. */
-export function staysOf(drawing: string): number[] {
-  if (!drawing.includes("data-stays")) return [];
+/** The turn in which a place is seen, from 0; the first where it is in none. */
+function turnWith(drawing: Element, place: number): number {
+  const lit = drawing.querySelector(`[data-place="${place}"]`);
+  return Math.max(
+    0,
+    turnsOf(drawing).findIndex((one) => one.contains(lit)),
+  );
+}
+
+/** For how many seconds each turn of a scene is seen, none where nothing is seen for a while only; and the turn that has a place. */
+export function staysOf(drawing: string, place = 0): { stays: number[]; first: number } {
+  if (!drawing.includes("data-stays")) return { stays: [], first: 0 };
   const read = new DOMParser().parseFromString(drawing, "image/svg+xml").documentElement;
-  return turnsOf(read).map((turn) => Number(turn.getAttribute("data-stays")));
+  return {
+    stays: turnsOf(read).map((turn) => Number(turn.getAttribute("data-stays"))),
+    first: turnWith(read, place),
+  };
 }
 
 function label(element: Element, text: Schemas["PlaceText"], look: Look): void {
