@@ -3450,6 +3450,14 @@ export interface components {
             seenAt?: string;
             signIn?: string;
         };
+        PlaceChoice: {
+            list: boolean;
+            name: string;
+            now: string;
+            /** Format: int32 */
+            place: number;
+            values: string[];
+        };
         PlaceText: {
             asset?: components["schemas"]["AssetShown"];
             borrowed: boolean;
@@ -3479,6 +3487,7 @@ export interface components {
             zone: string;
         };
         Played: {
+            choices: components["schemas"]["PlaceChoice"][];
             /** Format: int32 */
             delivery?: number;
             drawing: string;
@@ -3803,6 +3812,7 @@ export interface components {
             latinDigits?: boolean;
             /** Format: int32 */
             lines?: number;
+            list?: string;
             /** Format: int32 */
             number?: number;
             /** Format: double */
@@ -3911,6 +3921,7 @@ export interface components {
             sheets: components["schemas"]["SheetReply"][];
         };
         ShownOn: {
+            listed?: string;
             name: string;
             /** Format: int32 */
             place: number;
@@ -7094,6 +7105,7 @@ export interface operations {
                 letters?: string;
                 longer?: number;
                 size?: number;
+                choose?: string[];
             };
             header?: never;
             path: {

@@ -67,6 +67,15 @@ const played = (query: URLSearchParams): Schemas["Played"] => ({
   places: [
     { number: 1, key: "ramp.up", asset: false, x: 1, y: 9, width: 100, height: 0, lines: 1, size: 16, align: "START" },
   ],
+  choices: [
+    {
+      place: 1,
+      name: "ramp.",
+      list: true,
+      values: ["ramp.up", "ramp.down", "ramp.fault"],
+      now: query.get("choose")?.split("=")[1] ?? "ramp.up",
+    },
+  ],
   placeholders: { n: query.getAll("with").includes("n=3") ? "3" : "2" },
   stages: (query.getAll("in").length > 0 ? query.getAll("in") : ["de"]).map((tag) => stage(tag)),
 });
@@ -165,6 +174,25 @@ describe("a rehearsal", () => {
     const findings = screen.getByRole("region", { name: "Findings in all languages" });
     expect(within(findings).getAllByText(/4 pixels too wide/)).toHaveLength(2);
     expect(screen.getByText("2 to mend", { selector: "small" })).toBeInTheDocument();
+  });
+
+  it("goes from one entry of a list to the next, and to the one that a finding is about", async () => {
+    const asked = open("/rehearsal/panel", {
+      "GET /api/products/panel/scenes/findings": {
+        counts: [],
+        found: [{ scene: 3, name: "Bow", language: "de", place: 1, key: "ramp.fault", finding }],
+        more: false,
+      },
+    });
+    const last = () => asked.filter(({ path }) => path.includes("/scenes/3?")).at(-1)?.path ?? "";
+    await userEvent.click(await screen.findByRole("button", { name: "ramp.: the next one" }));
+    expect(await screen.findByDisplayValue("ramp.down")).toBeInTheDocument();
+    expect(screen.getByText("2 of 3")).toBeInTheDocument();
+    expect(last()).toContain("choose=1%3Dramp.down");
+    const findings = screen.getByRole("region", { name: "Findings in all languages" });
+    await userEvent.click(within(findings).getByRole("button", { name: /ramp\.fault/ }));
+    expect(await screen.findByDisplayValue("ramp.fault")).toBeInTheDocument();
+    expect(screen.getByRole("region", { name: "The place" })).toBeInTheDocument();
   });
 
   it("tells how a text was found and what is wrong with it when its place is chosen", async () => {

@@ -10,13 +10,13 @@ import { t } from "../../words/words";
 import { StageShown, staysOf, useFindings, usePlayed, useSceneFiles, useScenes, useScenesFollow } from "../scenes";
 import { Glance } from "./Glance";
 import { PlaceNote } from "./PlaceNote";
-import { askedIn, findingsNow, MOST, playedQuery, shownLanguages } from "./playing";
+import { askedIn, chosenWith, findingsNow, MOST, playedQuery, shownLanguages } from "./playing";
 import { RehearsalLine } from "./RehearsalLine";
 import { SceneCell } from "./SceneCell";
 import { SceneFindings } from "./SceneFindings";
 import { SceneList } from "./SceneList";
 import { Switching } from "./Switching";
-import { DialogueBar, Plays, Sizes, Values } from "./Toys";
+import { DialogueBar, PlaceChoices, Plays, Sizes, Values } from "./Toys";
 import { useAnswer } from "./useAnswer";
 import { useDialogue } from "./useDialogue";
 import "./rehearsal.css";
@@ -64,7 +64,7 @@ export function RehearsalPage({ me }: { me: Person }) {
   };
   /** The address of a scene, seen as this one is, or would be if it were made anew. */
   const at = (to: string, id?: number) => {
-    const seen = changed({ at: [] }, waiting ?? query).toString();
+    const seen = changed({ at: [], choose: [] }, waiting ?? query).toString();
     return `/rehearsal/${to}${id ? `/${id}` : ""}${seen && `?${seen}`}`;
   };
   const change = (name: string, values: string[]) => setQuery(changed({ [name]: values }), { replace: true });
@@ -221,6 +221,10 @@ export function RehearsalPage({ me }: { me: Person }) {
                       </p>
                     )}
                     <Sizes kind={product.kind} query={query} onChange={change} />
+                    <PlaceChoices
+                      choices={played.data.choices}
+                      onChoose={(place, value) => change("choose", chosenWith(query, place, value))}
+                    />
                     <Values
                       key={open.id}
                       values={played.data.placeholders}
@@ -253,7 +257,7 @@ export function RehearsalPage({ me }: { me: Person }) {
             <div className="beneath">
               {stage && text ? (
                 <CellOrNote
-                  key={`${open.id} ${stage.language} ${text.place}`}
+                  key={`${open.id} ${stage.language} ${text.place} ${text.key}`}
                   me={me}
                   stage={stage}
                   text={text}
@@ -273,7 +277,9 @@ export function RehearsalPage({ me }: { me: Person }) {
                     onChoose={(found) => {
                       setSide(found.language);
                       const side = now.includes(found.language) ? now : [found.language, ...now].slice(0, MOST);
-                      setQuery(changed({ in: side, asked: [], at: [String(found.place)] }), { replace: true });
+                      const list = played.data.choices.find((one) => one.list && one.place === found.place);
+                      const choose = list ? chosenWith(query, found.place, found.key) : query.getAll("choose");
+                      setQuery(changed({ choose, in: side, asked: [], at: [String(found.place)] }), { replace: true });
                     }}
                   />
                   <Glance

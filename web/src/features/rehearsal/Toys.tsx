@@ -1,4 +1,4 @@
-import { Button, MenuItem, TextField } from "@mui/material";
+import { Autocomplete, Button, MenuItem, TextField } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { formsBy, LETTERS, PLAYS, PRETEND } from "./playing";
@@ -43,6 +43,49 @@ export function Values({
               if (event.key === "Enter") (event.target as HTMLElement).blur();
             }}
           />
+        );
+      })}
+    </div>
+  );
+}
+
+/** What stands at places that leave a choice: lamps are put into a state, a list goes from one entry to the next. */
+export function PlaceChoices({
+  choices,
+  onChoose,
+}: {
+  choices: Schemas["PlaceChoice"][];
+  onChoose: (place: number, value: string) => void;
+}) {
+  if (choices.length === 0) return null;
+  return (
+    <div className="choices" role="group" aria-label={t("rehearsal.choices")}>
+      {choices.map(({ place, name, list, values, now }) => {
+        const at = values.indexOf(now);
+        const step = (by: number) => onChoose(place, values[(at + by + values.length) % values.length] ?? now);
+        return (
+          <span key={place}>
+            <Autocomplete
+              size="small"
+              options={values}
+              value={now}
+              disableClearable
+              onChange={(_, value) => onChoose(place, value)}
+              renderInput={(input) => (
+                <TextField
+                  {...input}
+                  label={list ? t("rehearsal.listOf", { name }) : t("rehearsal.stateOf", { name })}
+                />
+              )}
+            />
+            <Button size="small" aria-label={t("rehearsal.earlier", { name })} onClick={() => step(-1)}>
+              ‹
+            </Button>
+            <Button size="small" aria-label={t("rehearsal.next", { name })} onClick={() => step(1)}>
+              ›
+            </Button>
+            <span className="soft">{t("rehearsal.ofMany", { at: at + 1, of: values.length })}</span>
+          </span>
         );
       })}
     </div>

@@ -32,6 +32,7 @@ describe("what is played", () => {
     const played = {
       id: 3,
       name: "Bow",
+      choices: [{ place: 9, name: "alarm.", list: true, values: [], now: "alarm.fire" }],
       stages: [{ language: "en-XA", texts: [text(1, "stale"), text(2, "too-wide")] }],
     } as unknown as Schemas["Played"];
     const kept = (language: string) => ({
@@ -49,6 +50,9 @@ describe("what is played", () => {
       ["en-XA", "key.1", "stale"],
       ["fi", "key.1", "x"],
     ]);
+    const listed = (key: string) => ({ ...kept("en-XA"), place: 9, key });
+    const others = findingsNow(played, [listed("alarm.fire"), listed("alarm.flood")]).map(({ key }) => key);
+    expect(others, "of a list, what is not played is as it is kept").toEqual(["key.2", "key.1", "alarm.flood"]);
   });
 
   it("tells the forms that hang on a value", () => {

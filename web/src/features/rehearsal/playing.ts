@@ -44,7 +44,7 @@ export function shownLanguages(chosen: string[], answer: string | null): string[
 /** What the server is asked for. */
 export function playedQuery(query: URLSearchParams, languages: string[]): string {
   const asked = new URLSearchParams(languages.map((tag) => ["in", tag]));
-  for (const name of ["play", "with", "letters", "longer", "size"]) {
+  for (const name of ["play", "with", "choose", "letters", "longer", "size"]) {
     for (const value of query.getAll(name)) asked.append(name, value);
   }
   return asked.toString();
@@ -58,6 +58,11 @@ export function formsBy(stages: Schemas["Stage"][], name: string): { language: s
       forms: [...new Set(texts.filter((text) => text.by === name).map(({ form }) => form))],
     }))
     .filter(({ forms }) => forms.length > 0);
+}
+
+/** What stands at places that leave a choice, as an address says it, with one of them changed. */
+export function chosenWith(query: URLSearchParams, place: number, value: string): string[] {
+  return [...query.getAll("choose").filter((one) => !one.startsWith(`${place}=`)), `${place}=${value}`];
 }
 
 /** The choice that a product remembers, kept in this browser for each product. */
@@ -78,5 +83,10 @@ export function findingsNow(played: Schemas["Played"], kept: Schemas["FoundInSce
     ),
   );
   now.sort((a, b) => Number(b.finding.wrong) - Number(a.finding.wrong));
-  return [...now, ...kept.filter(({ language }) => !shown.has(language))];
+  // Of a list only one entry is played.
+  const listed = new Map(played.choices.flatMap(({ place, list, now: key }) => (list ? [[place, key] as const] : [])));
+  const others = kept.filter(
+    ({ language, place, key }) => !shown.has(language) || (listed.has(place) && listed.get(place) !== key),
+  );
+  return [...now, ...others];
 }

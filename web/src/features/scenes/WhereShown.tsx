@@ -15,7 +15,8 @@ export function WhereShown({ entry, language }: { entry: number; language: strin
   });
   const first = shown.data?.[0];
   if (!first) return null;
-  const at = (one: Schemas["ShownOn"]) => `/rehearsal/${one.product}/${one.scene}?in=${language}&at=${one.place}`;
+  const at = (one: Schemas["ShownOn"]) =>
+    `/rehearsal/${one.product}/${one.scene}?in=${language}&at=${one.place}${chosenFor(one)}`;
   return (
     <section className="whereshown" aria-label={t("scenes.where")}>
       <p className="soft">
@@ -32,9 +33,14 @@ export function WhereShown({ entry, language }: { entry: number; language: strin
   );
 }
 
+/** One entry of a list is only seen where it is chosen. */
+function chosenFor({ place, listed }: Schemas["ShownOn"]): string {
+  return listed ? `&choose=${place}%3D${encodeURIComponent(listed)}` : "";
+}
+
 /** Languages that the product does not have are refused, and nothing is shown then: the links say what there is. */
 function SmallStage({ shown, language, to }: { shown: Schemas["ShownOn"]; language: string; to: string }) {
-  const played = usePlayed(shown.product, shown.scene, `in=${language}`, false);
+  const played = usePlayed(shown.product, shown.scene, `in=${language}${chosenFor(shown)}`, false);
   const stage = played.data?.stages[0];
   if (!played.data || !stage) return null;
   return (

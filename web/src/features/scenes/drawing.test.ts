@@ -44,6 +44,7 @@ const scene = (inside: string, places: ReturnType<typeof place>[]): Schemas["Pla
   height: 270,
   drawing: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 480 270">${inside}</svg>`,
   places,
+  choices: [],
   placeholders: {},
   stages: [],
 });

@@ -19,6 +19,7 @@ import java.util.Map;
  * @param latinDigits whether numbers keep the digits 0 to 9 in every language
  * @param form the form of the entry that is shown, empty for the one that the values choose
  * @param with sample values by the names of placeholders
+ * @param list what the keys of all entries begin with that can stand here, one at a time; empty for this entry alone
  * @param stays for how many seconds it is seen, 0 for as long as the scene
  */
 public record ScenePlace(
@@ -36,7 +37,29 @@ public record ScenePlace(
         boolean latinDigits,
         String form,
         Map<String, String> with,
+        String list,
         double stays) {
+
+    /** The same place with another form of its entry. */
+    public ScenePlace in(String other) {
+        return new ScenePlace(
+                number,
+                key,
+                asset,
+                x,
+                y,
+                width,
+                height,
+                lines,
+                size,
+                align,
+                keepsDirection,
+                latinDigits,
+                other,
+                with,
+                list,
+                stays);
+    }
 
     /** Where a line stands in its box, as people read. */
     public enum Align {

@@ -57,6 +57,9 @@ public final class SceneReader {
     private static final Pattern MARK = Pattern.compile("#([^#\\s]+)#");
     private static final Pattern LENGTH =
             Pattern.compile("\\s*([-+]?(?:\\d{1,9}(?:\\.\\d{0,9})?|\\.\\d{1,9}))(?:px)?\\s*");
+    /** As many places that show one entry of many as a scene may have. */
+    private static final int MOST_LISTS = 4;
+
     private static final Pattern VALUE = Pattern.compile(
             "\\s*[,{]\\s*\"([^\"\\\\]{1,100})\"\\s*:\\s*(?:\"([^\"\\\\]{0,1000})\"|(-?\\d{1,15}(?:\\.\\d{1,9})?))");
 
@@ -75,6 +78,7 @@ public final class SceneReader {
     private double height;
     private boolean picture;
     private int covers;
+    private int lists;
 
     /** What holds for everything in an element. */
     private record Ground(
@@ -150,7 +154,7 @@ public final class SceneReader {
 
     /** Whether there is nothing but a picture and marked places, of which each has a cover and a text: whoever marks it again keeps all of it. */
     private boolean onlyPicture() {
-        return picture && covers == places.size() && elements == 2 + 2 * places.size();
+        return picture && lists == 0 && covers == places.size() && elements == 2 + 2 * places.size();
     }
 
     /** False for an element that is left out with all that is in it. */
@@ -374,8 +378,23 @@ public final class SceneReader {
                 element.value("data-digits").equals("latn"),
                 element.value("data-state").strip(),
                 values(element),
+                list(element, asset),
                 ground.stays));
         placeDepth = open.size();
+    }
+
+    private String list(Element element, boolean asset) {
+        String list = element.value("data-list").strip();
+        if (asset || list.isEmpty()) {
+            return "";
+        }
+        if (++lists > MOST_LISTS || list.length() > LONGEST_KEY) {
+            throw source.refuse(
+                    element.start(),
+                    "more than " + MOST_LISTS + " lists, or one of more than " + LONGEST_KEY + " characters",
+                    "a few places with what the keys of their entries begin with");
+        }
+        return list;
     }
 
     private @Nullable Rectangle smallestAround(double x, double y, String transform) {

@@ -67,7 +67,7 @@ class SceneReaderTest {
         Scene scene = read(
                 """
                 <text x="10" y="20" data-entry="cars.left" data-width="120" data-height="40" data-lines="2" data-align="end" data-keep="ltr" data-digits="latn"
-                  data-state="few" data-with='{"n": 5, "deck": "B"}'>5 <tspan>cars</tspan> left</text>
+                  data-list="cars." data-state="few" data-with='{"n": 5, "deck": "B"}'>5 <tspan>cars</tspan> left</text>
                 <image x="5" y="6" width="64" height="32" data-entry="sign.ramp" href="ramp.png"/>
                 """);
         ScenePlace place = scene.places().get(0);
@@ -87,6 +87,7 @@ class SceneReaderTest {
                         true,
                         "few",
                         Map.of("n", "5", "deck", "B"),
+                        "cars.",
                         0));
         assertThat(scene.drawing()).doesNotContain("cars").doesNotContain("ramp.png");
         assertThat(scene.places().get(1)).satisfies(picture -> {
@@ -104,6 +105,10 @@ class SceneReaderTest {
         String place = "<rect data-cover=\"place\" width=\"4\" height=\"4\"/><text x=\"1\" y=\"3\" data-entry=\"a\"/>";
         assertThat(read(picture).picture()).isTrue();
         assertThat(read(picture + place + place).picture()).isTrue();
+        assertThat(read(picture + place.replace("\"a\"", "\"a\" data-list=\"a.\""))
+                        .picture())
+                .as("marking knows no lists and would lose it")
+                .isFalse();
         assertThat(read(picture + place + "<circle r=\"2\"/>").picture()).isFalse();
         assertThat(read(picture + "<rect width=\"4\" height=\"4\"/><text x=\"1\" y=\"3\" data-entry=\"a\"/>")
                         .picture())
@@ -284,5 +289,15 @@ class SceneReaderTest {
         assertThat(read("<image width=\"1\" height=\"1\" xlink:href=\"data:image/png;base64,iVBORw0KGgo=\"/>")
                         .drawing())
                 .contains("href=\"data:image/png;base64,iVBORw0KGgo=\"");
+    }
+
+    @Test
+    void aFewPlacesMayHaveLists() {
+        String list = "<text data-entry=\"alarm.fire\" data-list=\"alarm.\"/>";
+        assertThat(read(list.repeat(4)).places())
+                .allSatisfy(place -> assertThat(place.list()).isEqualTo("alarm."));
+        assertThatThrownBy(() -> read(list.repeat(5))).hasMessageContaining("more than 4 lists");
+        assertThatThrownBy(() -> read(list.replace("alarm.\"/", "a".repeat(5000) + "\"/")))
+                .isInstanceOf(UnreadableFileException.class);
     }
 }

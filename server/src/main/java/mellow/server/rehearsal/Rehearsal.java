@@ -66,6 +66,7 @@ public class Rehearsal {
      * @param letters what pretend languages do to letters, null for the usual
      * @param longerBy by how many percent their texts grow, null for the usual
      * @param size of letters in percent of the drawing's
+     * @param chosen what stands at places that leave a choice, by their numbers: the key of an entry of a list, or a form
      */
     public record Wanted(
             List<LanguageTag> in,
@@ -73,10 +74,11 @@ public class Rehearsal {
             Map<String, String> with,
             @Nullable Letters letters,
             @Nullable Integer longerBy,
-            int size) {
+            int size,
+            Map<Integer, String> chosen) {
 
         public Wanted(List<LanguageTag> in, Play play, Map<String, String> with) {
-            this(in, play, with, null, null, Staging.AS_DRAWN);
+            this(in, play, with, null, null, Staging.AS_DRAWN, Map.of());
         }
     }
 
@@ -99,6 +101,7 @@ public class Rehearsal {
     /**
      * A scene as it is played.
      *
+     * @param choices the places that leave a choice
      * @param placeholders the values that can be changed, with those that are shown
      * @param delivery the number of the delivery whose texts are shown, null for those of now
      */
@@ -111,6 +114,7 @@ public class Rehearsal {
             String drawing,
             List<ScenePlace> places,
             Map<String, String> placeholders,
+            List<PlaceChoice> choices,
             @Nullable Integer delivery,
             List<Stage> stages) {}
 
@@ -150,6 +154,8 @@ public class Rehearsal {
                 wanted.size,
                 pretend(tags, wanted),
                 snapshot == null ? Map.of() : delivered(snapshot, shown, tags, tables),
+                wanted.chosen,
+                false,
                 reading::reads);
         Staging staging = new Staging(jdbc, product, shown, tables, playing);
         List<List<PlaceText>> texts = staging.texts(kept, tags);
@@ -166,6 +172,7 @@ public class Rehearsal {
                 kept.drawing(),
                 kept.places(),
                 Staging.values(kept.places(), wanted.with),
+                staging.choices(kept),
                 snapshot == null ? null : snapshot.number(),
                 stages);
     }

@@ -106,6 +106,7 @@ class SceneController {
      * @param letters what pretend languages do to letters: accented, wide, marked or plain
      * @param longer by how many percent they are longer
      * @param size of letters in percent of the drawing's
+     * @param choose what stands at places that leave a choice, {@code 3=bilge.level.high} for an entry of the list of place 3
      */
     @GetMapping("/api/products/{slug}/scenes/{scene}")
     Played play(
@@ -116,7 +117,8 @@ class SceneController {
             @RequestParam(required = false, defaultValue = "") @Size(max = 50) List<@Size(max = 1200) String> with,
             @RequestParam(required = false, defaultValue = "") String letters,
             @RequestParam(required = false) @Nullable @Min(0) @Max(Pretend.MOST) Integer longer,
-            @RequestParam(defaultValue = "100") @Min(50) @Max(300) int size) {
+            @RequestParam(defaultValue = "100") @Min(50) @Max(300) int size,
+            @RequestParam(required = false, defaultValue = "") @Size(max = 50) List<@Size(max = 1200) String> choose) {
         Wanted wanted = new Wanted(
                 in.stream().map(languages::parse).toList(),
                 named(
@@ -128,7 +130,8 @@ class SceneController {
                         ? null
                         : named(Letters.values(), letters, "Letters are accented, wide, marked or plain."),
                 longer,
-                size);
+                size,
+                chosen(choose));
         return rehearsal.play(slug, scene, wanted);
     }
 
@@ -137,6 +140,16 @@ class SceneController {
                 .filter(one -> one.name().toLowerCase(Locale.ROOT).equals(name))
                 .findFirst()
                 .orElseThrow(() -> Refusal.unacceptable("unknown-play", otherwise, Map.of("field", "play")));
+    }
+
+    private static Map<Integer, String> chosen(List<String> choose) {
+        Map<Integer, String> chosen = new HashMap<>();
+        values(choose).forEach((place, what) -> {
+            if (place.matches("[0-9]{1,9}")) {
+                chosen.put(Integer.valueOf(place), what);
+            }
+        });
+        return chosen;
     }
 
     /** What has no sign is the rest of a value with a comma in it. */

@@ -1,6 +1,7 @@
 package mellow.server.rehearsal;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -29,12 +30,12 @@ import tools.jackson.databind.json.JsonMapper;
 public class SceneLook implements BeforeJudging {
 
     /** Grows with every change of what is found in a scene that did not change itself. */
-    private static final int WAY_OF_LOOKING = 1;
+    private static final int WAY_OF_LOOKING = 2;
 
     private static final String STANDS =
             """
             select s.id, s.looked, md5(concat_ws('|', :way, s.version, p.version, :shared,
-              (select string_agg(concat_ws(':', v.number, v.entry_id, v.entry_version), ',' order by v.number) from scene_shows v where v.scene_id = s.id),
+              (select string_agg(concat_ws(':', v.number, v.entry_id, v.entry_version), ',' order by v.number, v.listed, v.turn) from scene_shows v where v.scene_id = s.id),
               (select string_agg(concat_ws(':', c.entry_id, c.language_id, c.version, c.state), ',' order by c.entry_id, c.language_id)
                from cell c where c.entry_id in (select v.entry_id from scene_shows v where v.scene_id = s.id)))) stands
             from scene s join product p on p.id = s.product_id
@@ -60,9 +61,9 @@ public class SceneLook implements BeforeJudging {
     private static final String COUNTS =
             """
             select p.scene_id scene, p.tag as language, count(*) filter (where p.wrong)::int wrong, count(*) filter (where not p.wrong)::int mind
-            from (select f.scene_id, l.tag, f.place, bool_or(f.wrong) wrong from scene_finding f
+            from (select f.scene_id, l.tag, f.place, f.entry_id, bool_or(f.wrong) wrong from scene_finding f
                 join scene s on s.id = f.scene_id and s.removed_at is null join language l on l.id = f.language_id
-                where s.product_id = :product and l.tag = any(:languages) group by 1, 2, 3) p
+                where s.product_id = :product and l.tag = any(:languages) group by 1, 2, 3, 4) p
             group by 1, 2 order by 1, 2
             """;
     private static final String FOUND =
@@ -96,7 +97,7 @@ public class SceneLook implements BeforeJudging {
         this.jdbc = jdbc;
     }
 
-    /** How many places of a scene are to be mended in a language, and how many to be minded and not mended. */
+    /** How many texts at places of a scene are to be mended in a language, and how many to be minded and not mended. */
     public record SceneCounts(long scene, String language, int wrong, int mind) {}
 
     /**
@@ -185,13 +186,13 @@ public class SceneLook implements BeforeJudging {
     private void keep(long scene, List<LanguageTag> tags, List<List<PlaceText>> texts) {
         List<Kept> kept = new ArrayList<>();
         for (int i = 0; i < tags.size(); i++) {
+            Map<Integer, Integer> numbers = new HashMap<>();
             for (PlaceText text : texts.get(i)) {
-                int number = 0;
                 for (SceneFinding finding : text.findings()) {
                     kept.add(new Kept(
                             tags.get(i).value(),
                             text.place(),
-                            ++number,
+                            numbers.merge(text.place(), 1, Integer::sum),
                             text.entry(),
                             finding.code(),
                             finding.wrong(),

@@ -54,13 +54,13 @@ public class SceneService {
 
     private static final String ADD_PLACES =
             """
-            insert into scene_place (scene_id, number, key, entry_id, asset, x, y, width, height, lines, size, align, keeps_direction, latin_digits, form, sample, stays)
+            insert into scene_place (scene_id, number, key, entry_id, asset, x, y, width, height, lines, size, align, keeps_direction, latin_digits, form, sample, list, stays)
             select :scene, p.number, p.key, (
                 select e.id from entry e where e.table_id = any(:tables) and e.key = p.key and e.removed_at is null
                 order by array_position(:tables::bigint[], e.table_id), e.position, e.id limit 1),
-              p.asset, p.x, p.y, p.width, p.height, p.lines, p.size, p.align, p."keepsDirection", p."latinDigits", p.form, p."with", p.stays
+              p.asset, p.x, p.y, p.width, p.height, p.lines, p.size, p.align, p."keepsDirection", p."latinDigits", p.form, p."with", p.list, p.stays
             from jsonb_to_recordset(:places::jsonb) p(number int, key text, asset boolean, x float8, y float8, width float8, height float8, lines int,
-              size float8, align text, "keepsDirection" boolean, "latinDigits" boolean, form text, "with" jsonb, stays float8)
+              size float8, align text, "keepsDirection" boolean, "latinDigits" boolean, form text, "with" jsonb, list text, stays float8)
             """;
 
     private final ProductService products;
@@ -99,7 +99,8 @@ public class SceneService {
         return jdbc.sql(
                         """
                         select s.id, s.name, s.version, count(v.number)::int places, count(v.number) filter (where v.entry_id is null)::int unknown, d.picture
-                        from scene s join scene_drawing d on d.scene_id = s.id and d.version = s.version left join scene_shows v on v.scene_id = s.id
+                        from scene s join scene_drawing d on d.scene_id = s.id and d.version = s.version
+                          left join scene_shows v on v.scene_id = s.id and not v.listed
                         where s.product_id = :product and s.removed_at is null group by s.id, d.picture order by lower(s.name), s.id
                         """)
                 .param("product", products.find(product).id())
@@ -312,6 +313,7 @@ public class SceneService {
                 row.getBoolean("latin_digits"),
                 row.getString("form"),
                 JSON.readValue(row.getString("sample"), SAMPLE),
+                row.getString("list"),
                 row.getDouble("stays"));
     }
 
@@ -320,19 +322,27 @@ public class SceneService {
         return product.tables().stream().map(TableOf::slug).map(tables::find).toList();
     }
 
-    /** A scene that shows an entry. */
-    public record ShownOn(String product, String productName, long scene, String name, int place) {}
+    /**
+     * A scene that shows an entry.
+     *
+     * @param listed its key where it is one of a list and must be chosen to be seen, else null
+     */
+    public record ShownOn(
+            String product, String productName, long scene, String name, int place, @Nullable String listed) {}
 
     /** Where an entry is shown. */
     @Transactional(readOnly = true)
     public List<ShownOn> showing(long entry) {
         return jdbc.sql(
                         """
-                        select p.slug product, p.name product_name, s.id scene, s.name, min(v.number)::int place
-                        from scene_shows v join scene s on s.id = v.scene_id join product p on p.id = s.product_id and p.removed_at is null
-                        where v.entry_id = :entry and v.scene_id in (select l.scene_id from scene_place l
-                            where l.entry_id = :entry or l.key = (select e.key from entry e where e.id = :entry))
-                        group by p.slug, p.name, s.id, s.name order by p.name, lower(s.name)
+                        select * from (
+                            select distinct on (s.id) p.slug product, p.name product_name, s.id scene, s.name, v.number place,
+                              case when v.listed then v.key end listed
+                            from scene_shows v join scene s on s.id = v.scene_id join product p on p.id = s.product_id and p.removed_at is null
+                            where v.entry_id = :entry and v.scene_id in (select l.scene_id from scene_place l, entry e
+                                where e.id = :entry and (l.entry_id = :entry or l.key = e.key or l.list <> '' and starts_with(e.key, l.list)))
+                            order by s.id, v.listed, v.number) shown
+                        order by product_name, lower(name)
                         """)
                 .param("entry", entry)
                 .query(ShownOn.class)

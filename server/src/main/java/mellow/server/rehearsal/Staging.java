@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import mellow.core.fit.Face;
 import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
@@ -44,8 +45,8 @@ final class Staging {
 
     private static final String ENTRIES =
             """
-            select v.number, e.id, e.table_id, e.key, e.source, e.source_forms, e.translatable
-            from scene_shows v join entry e on e.id = v.entry_id where v.scene_id = :scene
+            select v.number, v.listed, e.id, e.table_id, e.key, e.source, e.source_forms, e.translatable
+            from scene_shows v join entry e on e.id = v.entry_id where v.scene_id = :scene order by v.number, v.listed, v.turn
             """;
     private static final String TEXTS = Coded.sql(
             """
@@ -71,6 +72,9 @@ final class Staging {
     private final Map<Long, TableInfo> tables = new HashMap<>();
     private final Playing playing;
     private final Grounds grounds;
+    /** What the places of scenes show, by the numbers of scenes. */
+    private final Map<Long, Map<Integer, Shown>> read = new HashMap<>();
+
     private final Map<LanguageTag, SceneFonts> fonts = new HashMap<>();
     private final Map<LanguageTag, Map<LanguageTag, TextResolver>> resolvers = new HashMap<>();
 
@@ -81,6 +85,8 @@ final class Staging {
      * @param size of letters in percent of the drawing's
      * @param pretend pretend languages that are made otherwise than usual
      * @param delivered the texts of a delivery by language and entry, for {@link Play#DELIVERED}
+     * @param chosen what stands at some places instead of what was drawn there, by their numbers: the key of another entry of a list, or another form
+     * @param everything whether all entries of a list stand at its place, one after the other, instead of one
      * @param reads whether a language may be read by whoever asks
      */
     record Playing(
@@ -89,15 +95,25 @@ final class Staging {
             int size,
             Map<LanguageTag, Pretend> pretend,
             Map<LanguageTag, Map<Long, FileText>> delivered,
+            Map<Integer, String> chosen,
+            boolean everything,
             Predicate<LanguageTag> reads) {
 
-        /** What is written, with the samples of the scenes, for nobody in particular. */
+        /** Everything that is written, with the samples of the scenes, for nobody in particular. */
         static Playing written() {
-            return new Playing(Play.WRITTEN, Map.of(), AS_DRAWN, Map.of(), Map.of(), tag -> true);
+            return new Playing(Play.WRITTEN, Map.of(), AS_DRAWN, Map.of(), Map.of(), Map.of(), true, tag -> true);
         }
     }
 
     private record Entry(long id, long table, String key, FileText source, boolean translatable) {}
+
+    /** What can stand at a place: the entry that it was drawn for, then those of its list. */
+    private record Shown(List<Entry> drawn, List<Entry> listed) {
+
+        Shown() {
+            this(new ArrayList<>(), new ArrayList<>());
+        }
+    }
 
     private record Written(FileText text, boolean stale, int version) {}
 
@@ -141,29 +157,81 @@ final class Staging {
 
     /** What stands at the places of a scene, by language in the order of {@code tags}. */
     List<List<PlaceText>> texts(Kept scene, List<LanguageTag> tags) {
-        Map<Integer, Entry> entries = entries(scene);
+        Map<Integer, Shown> entries = entries(scene);
         Set<String> reads = new HashSet<>();
         for (LanguageTag tag : tags) {
             resolver(tag, languages.start()).reads().forEach(one -> reads.add(one.value()));
         }
-        Map<Long, Map<LanguageTag, Written>> written =
-                written(entries.values().stream().map(Entry::id).distinct().toList(), reads);
+        Map<Long, Map<LanguageTag, Written>> written = written(
+                entries.values().stream()
+                        .flatMap(shown -> Stream.concat(shown.drawn.stream(), shown.listed.stream()))
+                        .map(Entry::id)
+                        .distinct()
+                        .toList(),
+                reads);
         Map<String, String> values = values(scene.places(), playing.with);
         List<List<PlaceText>> all = new ArrayList<>();
         for (LanguageTag tag : tags) {
             List<PlaceText> texts = new ArrayList<>();
             for (ScenePlace place : scene.places()) {
-                Entry entry = entries.get(place.number());
-                texts.add(
-                        entry == null
-                                ? nothing(place)
-                                : playing.play == Play.KEYS
-                                        ? key(place, entry)
-                                        : text(place, entry, tag, written.getOrDefault(entry.id, Map.of()), values));
+                List<Entry> standing = standing(place, entries.getOrDefault(place.number(), new Shown()));
+                if (standing.isEmpty()) {
+                    texts.add(nothing(place));
+                }
+                ScenePlace so = place.list().isEmpty() && !place.form().isEmpty()
+                        ? place.in(playing.chosen.getOrDefault(place.number(), place.form()))
+                        : place;
+                for (Entry entry : standing) {
+                    texts.add(
+                            playing.play == Play.KEYS
+                                    ? key(place, entry)
+                                    : text(so, entry, tag, written.getOrDefault(entry.id, Map.of()), values));
+                }
             }
             all.add(texts);
         }
         return all;
+    }
+
+    private List<Entry> standing(ScenePlace place, Shown shown) {
+        String chosen = playing.chosen.get(place.number());
+        if (playing.everything) {
+            return Stream.concat(shown.drawn.stream(), shown.listed.stream())
+                    .distinct()
+                    .toList();
+        }
+        return shown.listed.stream()
+                .filter(entry -> entry.key.equals(chosen))
+                .findFirst()
+                .map(List::of)
+                .orElse(shown.drawn);
+    }
+
+    /** What can be chosen at the places of a scene. */
+    List<PlaceChoice> choices(Kept scene) {
+        Map<Integer, Shown> entries = entries(scene);
+        List<PlaceChoice> choices = new ArrayList<>();
+        for (ScenePlace place : scene.places()) {
+            Shown shown = entries.getOrDefault(place.number(), new Shown());
+            if (!place.list().isEmpty()) {
+                List<String> keys =
+                        shown.listed.stream().map(Entry::key).distinct().toList();
+                String now = standing(place, shown).stream()
+                        .map(Entry::key)
+                        .findFirst()
+                        .orElse(place.key());
+                choices.add(new PlaceChoice(place.number(), place.list(), true, keys, now));
+            } else if (!place.form().isEmpty() && !shown.drawn.isEmpty()) {
+                Entry entry = shown.drawn.get(0);
+                choices.add(new PlaceChoice(
+                        place.number(),
+                        entry.key,
+                        false,
+                        List.copyOf(entry.source.forms().keySet()),
+                        playing.chosen.getOrDefault(place.number(), place.form())));
+            }
+        }
+        return choices;
     }
 
     /** The values of a scene: its samples, of which some may be replaced. */
@@ -324,19 +392,24 @@ final class Staging {
         }
     }
 
-    private Map<Integer, Entry> entries(Kept scene) {
-        Map<Integer, Entry> shown = new HashMap<>();
+    private Map<Integer, Shown> entries(Kept scene) {
+        Map<Integer, Shown> known = read.get(scene.id());
+        if (known != null) {
+            return known;
+        }
+        Map<Integer, Shown> entries = new HashMap<>();
         jdbc.sql(ENTRIES).param("scene", scene.id()).query(row -> {
-            shown.put(
-                    row.getInt("number"),
-                    new Entry(
+            Shown shown = entries.computeIfAbsent(row.getInt("number"), place -> new Shown());
+            (row.getBoolean("listed") ? shown.listed : shown.drawn)
+                    .add(new Entry(
                             row.getLong("id"),
                             row.getLong("table_id"),
                             row.getString("key"),
                             FileText.of(TextColumns.allForms(row.getString("source"), row.getString("source_forms"))),
                             row.getBoolean("translatable")));
         });
-        return shown;
+        read.put(scene.id(), entries);
+        return entries;
     }
 
     private Map<Long, Map<LanguageTag, Written>> written(List<Long> entries, Set<String> tags) {

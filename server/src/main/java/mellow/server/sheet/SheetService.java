@@ -47,7 +47,10 @@ public class SheetService {
     private static final String ROWS =
             """
             select e.*, t.slug, (select count(*) from question q where q.entry_id = e.id and q.answer is null) open_questions,
-              (select count(distinct l.scene_id) from scene_place l join scene s on s.id = l.scene_id and s.removed_at is null where l.entry_id = e.id) scenes
+              (select count(*) from (
+                select l.scene_id from scene_place l join scene s on s.id = l.scene_id and s.removed_at is null where l.entry_id = e.id
+                union select l.scene_id from scene_place l join scene s on s.id = l.scene_id and s.removed_at is null
+                join product_table p on p.product_id = s.product_id and p.table_id = e.table_id where l.list <> '' and starts_with(e.key, l.list)) used) scenes
             from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null where e.id = any(:ids)
             """;
     private static final String REWRITTEN =

@@ -1,23 +1,32 @@
 package mellow.server.rehearsal;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
+import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
+import mellow.core.text.Shape;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
 import mellow.server.finding.FontService;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
+import mellow.server.rehearsal.Rehearsal.Played;
+import mellow.server.rehearsal.Rehearsal.Wanted;
 import mellow.server.rehearsal.SceneLook.SceneCounts;
 import mellow.server.rehearsal.SceneLook.SceneFindings;
+import mellow.server.rehearsal.SceneService.ShownOn;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -52,6 +61,9 @@ class SceneLookTest extends ServerTest {
 
     @Autowired
     private EntryService entries;
+
+    @Autowired
+    private Rehearsal rehearsal;
 
     @Autowired
     private Http http;
@@ -194,5 +206,72 @@ class SceneLookTest extends ServerTest {
                         .asInt())
                 .as("on how many scenes it is used")
                 .isEqualTo(2);
+    }
+
+    @Test
+    void everyEntryOfAListIsLookedAtAndShownWhereItIsChosen() {
+        ledger.takeIn(
+                mara,
+                "Ramp",
+                """
+                key,en,fi
+                alarm.fire,Fire,Tuli
+                alarm.flood,Water in the engine room now,Vettä konehuoneessa nyt
+                alarm.gone,Gone,Mennyt
+                """,
+                Arrival.SETTLED);
+        long alarms = draw(
+                "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 480 270\"><text data-width=\"60\" data-entry=\"alarm.fire\" data-list=\"alarm.\"/></svg>",
+                "Alarms",
+                null);
+        look.bringUpToDate("panel");
+        assertThat(look.found("panel", alarms).found().stream()
+                        .filter(one -> one.finding().wrong())
+                        .map(one -> one.language() + " " + one.key()))
+                .containsExactly("fi alarm.flood", "pl alarm.flood");
+        assertThat(look.found("panel", 0).counts()).contains(new SceneCounts(alarms, "fi", 1, 0));
+        long flood = ledger.entry("alarm.flood");
+        assertThat(scenes.showing(flood))
+                .extracting(ShownOn::name, ShownOn::place, ShownOn::listed)
+                .containsExactly(tuple("Alarms", 1, "alarm.flood"));
+        assertThat(scenes.showing(ledger.entry("alarm.fire")))
+                .extracting(ShownOn::listed)
+                .containsOnlyNulls();
+        Played played = rehearsal.play("panel", alarms, chosen(Map.of(1, "alarm.flood")));
+        assertThat(played.choices())
+                .containsExactly(new PlaceChoice(
+                        1, "alarm.", true, List.of("alarm.fire", "alarm.flood", "alarm.gone"), "alarm.flood"));
+        assertThat(played.stages().get(0).texts().get(0).entry()).isEqualTo(flood);
+        assertThat(rehearsal
+                        .play("panel", alarms, chosen(Map.of(1, "ramp.title")))
+                        .choices()
+                        .get(0)
+                        .now())
+                .as("what is not in the list cannot stand there")
+                .isEqualTo("alarm.fire");
+        say("alarm.flood", "fi", 1, "Vesi");
+        assertThat(found()).as("a change of a listed one brings a new look").doesNotContain("fi 1 too-wide");
+    }
+
+    @Test
+    void aLampIsPutIntoAnyOfItsStates() {
+        entries.create(
+                mara,
+                "ramp",
+                Shape.STATES,
+                new Description("lamp", "", "", "", "", 0, 0, null, List.of(), true),
+                new TreeMap<>(Map.of("0", "Off", "1", "On")),
+                null);
+        long lamp = draw(
+                "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 9 9\"><text data-entry=\"lamp\" data-state=\"0\"/></svg>",
+                "Lamp",
+                null);
+        Played played = rehearsal.play("panel", lamp, chosen(Map.of(1, "1")));
+        assertThat(played.choices()).containsExactly(new PlaceChoice(1, "lamp", false, List.of("0", "1"), "1"));
+        assertThat(played.stages().get(0).texts().get(0).lines()).containsExactly("On");
+    }
+
+    private static Wanted chosen(Map<Integer, String> chosen) {
+        return new Wanted(List.of(new LanguageTag("fi")), Play.WRITTEN, Map.of(), null, null, 100, chosen);
     }
 }

@@ -223,7 +223,7 @@ class ScenesTest extends ServerTest {
         PlaceText title = texts(scene, "fi", Play.WRITTEN, Map.of()).get(0);
         assertThat(title.key()).isEqualTo("bow.title");
         assertThat(title.lines()).containsExactly("Keularamppi");
-        assertThat(scenes.showing(entry)).containsExactly(new ShownOn("panel", "Panel", scene, "Bow", 1));
+        assertThat(scenes.showing(entry)).containsExactly(new ShownOn("panel", "Panel", scene, "Bow", 1, null));
     }
 
     @Test
