@@ -25,6 +25,9 @@ class FillingTest {
                 "Ramp {n} is open|n|2|en|Ramp 2 is open",
                 "Tank %1$s is %2$d %% full|2|75|en|Tank %1$s is 75 % full",
                 "%d cars|1|12345|de|12.345 cars",
+                "%d cars|1|1234|en|1234 cars",
+                "%s km|1|0.1234567|de|0,1234567 km",
+                "<b>{a}</b> and %s|2|9|en|<b>{a}</b> and 9",
                 "%% of %s|1|75|en|% of 75",
                 "100 %% of {n}|n|75|en|100 %% of 75",
                 "%(count)d cars|count|5|en|5 cars",
@@ -48,8 +51,9 @@ class FillingTest {
     void whatHasNoValueIsTold() {
         assertThat(fill(Map.of("other", "{a} and {b}"), Map.of("a", "1"), "en"))
                 .isEqualTo(new Filling("1 and {b}", "other", "", List.of("{b}")));
-        assertThat(fill(Map.of("other", "{n, plural, other {{who} has #}}"), Map.of("n", "1"), "en")
+        assertThat(fill(Map.of("other", "{n, plural, other {{who} has #, {who}!}}"), Map.of("n", "1"), "en")
                         .lacking())
+                .as("once, however often it stands there")
                 .containsExactly("{who}");
     }
 
@@ -62,6 +66,10 @@ class FillingTest {
         assertThat(fill(Map.of("0", "closed", "1", "open"), Map.of("lamp", "1"), "en")
                         .text())
                 .isEqualTo("open");
+        assertThat(fill(Map.of("few", "{n} auta", "one", "{n} auto"), Map.of("n", "5"), "pl")
+                        .form())
+                .as("a language that lacks the form shows what it has")
+                .isEqualTo("few");
         assertThat(Filling.of(
                                 new TreeMap<>(polish),
                                 "few",

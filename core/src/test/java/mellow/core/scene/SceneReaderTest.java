@@ -63,6 +63,44 @@ class SceneReaderTest {
     }
 
     @Test
+    void theSmallestRectangleThatATextBeginsInIsItsBox() {
+        ScenePlace end =
+                read("""
+                        <rect x="100" y="10" width="100" height="40"/><rect x="90" y="5" width="80" height="60"/>
+                        <text x="170" y="30" text-anchor="end">#a#</text>
+                        """)
+                        .places()
+                        .get(0);
+        assertThat(end.height()).as("4,000 square pixels, not 4,800").isEqualTo(40);
+        assertThat(end.width()).as("to its left, with the margin of 8").isEqualTo(70 - 8);
+        ScenePlace edge = read("<rect x=\"10\" y=\"10\" width=\"50\" height=\"20\"/><text x=\"10\" y=\"30\">#a#</text>")
+                .places()
+                .get(0);
+        assertThat(edge.width()).as("on its very corner").isEqualTo(50);
+        assertThat(read("<rect x=\"10\" y=\"10\" width=\"50\" height=\"20\"/><text x=\"60.5\" y=\"30\">#a#</text>")
+                        .places()
+                        .get(0)
+                        .width())
+                .isZero();
+    }
+
+    @Test
+    void copiesOfCopiesAreCountedWhereverTheyStand() {
+        String copies = "<g id=\"a\"><g><use href=\"#b\"/></g></g><g id=\"b\"/>";
+        assertThatThrownBy(() -> read(copies + "<use href=\"#a\"/>")).isInstanceOf(UnreadableFileException.class);
+        assertThat(read(copies).drawing()).contains("use");
+    }
+
+    @Test
+    void aDrawingMayBeAsLargeAsItMayBe() {
+        assertThat(readWhole("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 10000 1\"/>")
+                        .width())
+                .isEqualTo(10_000);
+        assertThatThrownBy(() -> readWhole("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 10001 1\"/>"))
+                .isInstanceOf(UnreadableFileException.class);
+    }
+
+    @Test
     void whatIsSaidOfAPlaceCountsMoreThanWhatIsSeen() {
         Scene scene = read(
                 """
