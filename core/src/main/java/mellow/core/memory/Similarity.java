@@ -1,32 +1,21 @@
 package mellow.core.memory;
 
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Locale;
-import mellow.core.placeholder.Placeholder;
-import mellow.core.placeholder.Placeholders;
-
 /**
- * How alike two sources are, in percent: 100 minus the share of symbols that have to be changed, put in or left out (Levenshtein 1966), where a
- * placeholder is one symbol, equal to any other of its kind at the cost of a tenth, and letters that differ only in case cost a tenth. 100 is kept
- * for equal texts. Symmetric. Cost: product of the lengths, bounded by {@link #LONGEST}.
+ * How alike two sources are, in percent: 100 minus the share of symbols that have to be changed, put in or left out (Levenshtein 1966), where placeholders
+ * and numbers are one symbol each and cost little for one another, as does the other case of a letter. The words of ICU messages count as other words do.
+ * 100 is kept for equal texts. Symmetric. Cost: product of the lengths, bounded by {@link #LONGEST}.
  */
 public final class Similarity {
 
     /** Longer texts are compared by their beginnings and are never 100 % unless equal; in symbols. */
-    public static final int LONGEST = 2_000;
-
-    private static final int WHOLE = 10;
-    private static final int LITTLE = 1;
+    public static final int LONGEST = Symbols.LONGEST;
 
     private final String text;
-    private final List<Symbol> symbols;
-
-    private record Symbol(int letter, String placeholder) {}
+    private final int[] symbols;
 
     private Similarity(String text) {
         this.text = text;
-        this.symbols = symbols(text);
+        this.symbols = Symbols.of(text);
     }
 
     /** Prepares a source that is compared with many. */
@@ -34,72 +23,40 @@ public final class Similarity {
         return new Similarity(source);
     }
 
-    private static List<Symbol> symbols(String whole) {
-        // Placeholders behind what is compared need not be looked for; a few of them may be long.
-        String text = whole.length() > 4 * LONGEST ? whole.substring(0, 4 * LONGEST) : whole;
-        List<Symbol> symbols = new ArrayList<>();
-        int at = 0;
-        for (Placeholder placeholder : Placeholders.COMMON.in(text)) {
-            if (placeholder.start() < at) {
-                // The arguments within a branch of an ICU message stand inside one that was taken already.
-                continue;
-            }
-            letters(text.substring(at, placeholder.start()), symbols);
-            symbols.add(new Symbol(0, placeholder.kind() + placeholder.identity()));
-            at = placeholder.end();
-        }
-        letters(text.substring(at), symbols);
-        return symbols.size() > LONGEST ? symbols.subList(0, LONGEST) : symbols;
-    }
-
-    private static void letters(String text, List<Symbol> to) {
-        text.codePoints().limit(LONGEST).forEach(letter -> to.add(new Symbol(letter, "")));
-    }
-
     /** The likeness of another source in whole percent, rounded down; 0 for nothing in common. */
     public int percent(String other) {
         if (text.equals(other)) {
             return 100;
         }
-        List<Symbol> theirs = symbols(other);
-        int longest = Math.max(symbols.size(), theirs.size());
+        return percent(new Similarity(other), 0);
+    }
+
+    /** As {@link #percent(String)}, of a source that is compared with many too; 0 for less than {@code least}, which takes less time. */
+    public int percent(Similarity other, int least) {
+        if (text.equals(other.text)) {
+            return 100;
+        }
+        int longest = Math.max(symbols.length, other.symbols.length);
+        int most = mostApart(least, longest);
+        int distance = Symbols.distance(symbols, other.symbols, most);
+        return distance > most ? 0 : percent(distance, longest);
+    }
+
+    /**
+     * The likeness of sources that are not equal.
+     *
+     * @param distance in tenths of a symbol
+     * @param longest how many symbols the longer one has
+     */
+    static int percent(int distance, int longest) {
         if (longest == 0) {
             return 99;
         }
-        int distance = distance(symbols, theirs);
-        return Math.max(0, Math.min(99, 100 - (int) Math.ceil(100.0 * distance / (WHOLE * longest))));
+        return Math.max(0, Math.min(99, 100 - (int) Math.ceil(100.0 * distance / (Symbols.WHOLE * longest))));
     }
 
-    /** In tenths of a symbol. */
-    private static int distance(List<Symbol> one, List<Symbol> other) {
-        int[] row = new int[other.size() + 1];
-        for (int j = 0; j < row.length; j++) {
-            row[j] = j * WHOLE;
-        }
-        for (int i = 1; i <= one.size(); i++) {
-            int diagonal = row[0];
-            row[0] = i * WHOLE;
-            for (int j = 1; j < row.length; j++) {
-                int replaced = diagonal + cost(one.get(i - 1), other.get(j - 1));
-                diagonal = row[j];
-                row[j] = Math.min(replaced, WHOLE + Math.min(row[j], row[j - 1]));
-            }
-        }
-        return row[other.size()];
-    }
-
-    private static int cost(Symbol one, Symbol other) {
-        if (one.equals(other)) {
-            return 0;
-        }
-        boolean placeholders = !one.placeholder.isEmpty() && !other.placeholder.isEmpty();
-        boolean sameLetter = one.letter != 0 && folded(one.letter) == folded(other.letter);
-        return placeholders || sameLetter ? LITTLE : WHOLE;
-    }
-
-    private static int folded(int letter) {
-        return Character.isLetter(letter)
-                ? Character.toString(letter).toLowerCase(Locale.ROOT).codePointAt(0)
-                : letter;
+    /** The largest distance, in tenths of a symbol, at which sources are at least so much alike. */
+    static int mostApart(int percent, int longest) {
+        return (100 - percent) * longest / 10;
     }
 }
