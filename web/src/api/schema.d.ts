@@ -964,6 +964,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/memory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["state_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/offers/{offer}/note": {
         parameters: {
             query?: never;
@@ -3205,6 +3221,18 @@ export interface components {
             source: string;
             table: string;
             text: string;
+        };
+        MemoryState: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            mostBytes: number;
+            ready: boolean;
+            /** Format: int32 */
+            sources: number;
+            tooLarge: boolean;
+            /** Format: int32 */
+            units: number;
         };
         MendedText: {
             after: {
@@ -5879,6 +5907,26 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+        };
+    };
+    state_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemoryState"];
                 };
             };
         };

@@ -19,6 +19,8 @@ public final class MemoryIndex {
 
     /** As many units wait before they become a part. */
     private static final int GATHERED = 512;
+    /** What one that waits takes, with what it becomes. */
+    private static final int GATHERED_BYTES = 500;
     /** As many parts of about one size are put together. */
     private static final int TOGETHER = 4;
 
@@ -260,6 +262,7 @@ public final class MemoryIndex {
             long bytes = 0;
             for (Space space : spaces.values()) {
                 units += space.gathered.size();
+                bytes += (long) GATHERED_BYTES * space.gathered.size();
                 for (Part part : space.parts) {
                     units += part.living();
                     sources += part.sources();

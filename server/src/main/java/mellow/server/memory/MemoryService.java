@@ -10,13 +10,15 @@ import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
+import mellow.server.memory.MemoryKeeper.MemoryState;
+import mellow.server.people.PeopleService;
 import mellow.server.people.Reading;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Searches everything settled so far for the same or a similar source. The database finds candidates, core says how alike they are. */
+/** Searches everything settled so far for the same or a similar source. The index finds candidates, or the database while it is not ready; core says how alike they are. */
 @Service
 public class MemoryService {
 
@@ -29,27 +31,38 @@ public class MemoryService {
             """
             select e.source, e.shape, t.source_language_id from entry e join ledger_table t on t.id = e.table_id where e.id = :entry
             """;
-    /** Trigrams need a few letters to say anything; the threshold is set for the transaction. */
-    private static final String CANDIDATES = Coded.sql(
+    private static final String SETTLED = Coded.sql(
             """
-            with near as (
-                (select id, source, key, table_id from entry where source = :source and removed_at is null limit 200)
-                union
-                (select id, source, key, table_id from entry where not unindexed and source % :source and removed_at is null limit 400))
             select n.id, n.key, n.source, t.name table_name, c.text, c.forms, c.changed_at
             from near n join ledger_table t on t.id = n.table_id and t.removed_at is null and t.source_language_id = :sourceLanguage
             join entry e on e.id = n.id and e.shape = :shape
             join cell c on c.entry_id = n.id and c.language_id = :language and c.state = {state.settled}
             where n.id <> :entry
             """);
+    private static final String SAME =
+            """
+            (select id, source, key, table_id from entry where source = :source and removed_at is null limit 200)
+            """;
+    /** Trigrams need a few letters to say anything; the threshold is set for the transaction. */
+    private static final String ALIKE = SAME
+            + """
+              union
+              (select id, source, key, table_id from entry where not unindexed and source % :source and removed_at is null limit 400)
+              """;
 
-    private static final String SAME = CANDIDATES.replaceFirst("(?s)union.*limit 400\\)\\)", ")");
+    private static final String KNOWN =
+            "select id, source, key, table_id from entry where id = any(:known) and removed_at is null";
 
+    private final MemoryKeeper keeper;
     private final LanguageService languages;
+    private final PeopleService people;
     private final JdbcClient jdbc;
     private final Reading reading;
 
-    MemoryService(LanguageService languages, JdbcClient jdbc, Reading reading) {
+    MemoryService(
+            MemoryKeeper keeper, LanguageService languages, PeopleService people, JdbcClient jdbc, Reading reading) {
+        this.people = people;
+        this.keeper = keeper;
         this.languages = languages;
         this.jdbc = jdbc;
         this.reading = reading;
@@ -84,17 +97,16 @@ public class MemoryService {
         if (asked.shape().equals("asset") || !reading.reads(language)) {
             return List.of();
         }
-        // The trigrams of a long source would be looked for in all others; who wrote as much before wrote the same.
-        boolean searched = asked.source().length() <= Similarity.LONGEST;
-        jdbc.sql("select set_config('pg_trgm.similarity_threshold', '0.4', true)")
-                .query(String.class)
-                .single();
+        int number = languages.numberOrNone(language);
         Similarity source = Similarity.to(asked.source());
-        List<MemoryHit> found = new ArrayList<>(jdbc.sql(searched ? CANDIDATES : SAME)
+        List<Long> known =
+                keeper.search(asked.language(), asked.shape(), number, asked.source(), LEAST_PERCENT, MOST_HITS + 1);
+        List<MemoryHit> found = new ArrayList<>(jdbc.sql("with near as (" + near(known, asked) + ") " + SETTLED)
                 .param("source", asked.source())
+                .param("known", known == null ? new Long[0] : known.toArray(Long[]::new))
                 .param("sourceLanguage", asked.language())
                 .param("shape", asked.shape())
-                .param("language", languages.numberOrNone(language))
+                .param("language", number)
                 .param("entry", entry)
                 .query((row, n) -> new MemoryHit(
                         source.percent(row.getString("source")),
@@ -117,5 +129,27 @@ public class MemoryService {
             }
         }
         return List.copyOf(distinct);
+    }
+
+    /** How the memory is kept on this server, for coordinators. */
+    @Transactional(readOnly = true)
+    public MemoryState state(long person) {
+        people.rights(person).requireCoordinator("look at the memory of the server");
+        return keeper.state();
+    }
+
+    /** Where candidates come from: the index, or while it is not ready the database. */
+    private String near(@Nullable List<Long> known, Asked asked) {
+        if (known != null) {
+            return KNOWN;
+        }
+        if (asked.source().length() > Similarity.LONGEST) {
+            // The trigrams of a long source would be looked for in all others; who wrote as much before wrote the same.
+            return SAME;
+        }
+        jdbc.sql("select set_config('pg_trgm.similarity_threshold', '0.4', true)")
+                .query(String.class)
+                .single();
+        return ALIKE;
     }
 }

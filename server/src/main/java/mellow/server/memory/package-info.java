@@ -1,6 +1,6 @@
 /** What was settled for the same or a similar source. */
 @NullMarked
-@Uses({"common", "language", "people"})
+@Uses({"common", "language", "live", "people"})
 package mellow.server.memory;
 
 import mellow.core.Uses;

@@ -139,6 +139,7 @@ class ReadRightsTest extends ServerTest {
         put(rules, For.REVIEWER, "/api/reports/{language}=/api/reports/pl");
         put(rules, For.REVIEWER, "/api/reports/{language}/csv=/api/reports/pl/csv");
         put(rules, For.COORDINATOR, "/api/tokens");
+        put(rules, For.COORDINATOR, "/api/memory");
         put(rules, For.COORDINATOR, "/api/products/{slug}/bundles=/api/products/nothing/bundles");
         put(rules, For.COORDINATOR, "/api/products/{slug}/bundles/use=/api/products/nothing/bundles/use");
         put(rules, For.COORDINATOR, "/api/products/{slug}/webhooks=/api/products/nothing/webhooks");
