@@ -3210,6 +3210,7 @@ export interface components {
             sources: components["schemas"]["Rewritten"][];
         };
         MemoryHit: {
+            adapted: components["schemas"]["Substitution"][];
             /** Format: int64 */
             entry: number;
             forms?: {
@@ -4072,6 +4073,10 @@ export interface components {
             /** Format: int32 */
             version: number;
             warnings: components["schemas"]["FindingReply"][];
+        };
+        Substitution: {
+            from?: string;
+            to?: string;
         };
         TableEdit: {
             languages: components["schemas"]["KeptEdit"][];

@@ -68,6 +68,7 @@ const hit = {
   table: "Deckside",
   source: "Door up",
   text: "Tor auf",
+  adapted: [{ from: "5", to: "7" }],
 };
 const checked = {
   findings: [{ code: "too-long", severity: "blocker", form: "other", sentence: "Too long by one.", start: 0, end: 1 }],
@@ -162,6 +163,7 @@ describe("the footnotes", () => {
   it("give settled texts of similar sources to be taken", async () => {
     const { onTake } = await open(settled);
     expect(await screen.findByText("86")).toBeInTheDocument();
+    expect(screen.getByText("adapted: 7 for 5")).toBeInTheDocument();
     await userEvent.click(screen.getByRole("button", { name: "Take a: Tor auf" }));
     expect(onTake).toHaveBeenCalledWith({ other: "Tor auf" });
   });

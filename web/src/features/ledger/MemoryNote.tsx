@@ -1,5 +1,5 @@
 import { sentenceOf } from "../../api/client";
-import { count, percent, t } from "../../words/words";
+import { count, listed, percent, t } from "../../words/words";
 import type { FootnoteProps } from "./footnoteProps";
 import { letterAt, useMemory } from "../../text/memory";
 import { formsOf, inOneLine } from "../../text/shapes";
@@ -33,6 +33,14 @@ export function MemoryNote({ store, entry, language, onTake }: FootnoteProps) {
             <bdi lang={tag} dir={language.language.rightToLeft ? "rtl" : "ltr"}>
               <TextShown text={inOneLine(hit.text, hit.forms)} />
             </bdi>
+            {hit.adapted.length > 0 && (
+              <small className="soft">
+                {" "}
+                {t("memory.adapted", {
+                  what: listed(hit.adapted.map(({ from = "", to = "" }) => t("memory.instead", { from, to }))),
+                })}
+              </small>
+            )}
           </span>
           <button
             type="button"

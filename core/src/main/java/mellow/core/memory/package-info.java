@@ -1,6 +1,6 @@
-/** Knows how alike two sources are. Knows nothing of where settled texts are kept. */
+/** How alike sources are, an index of a million of them, and how a text for one becomes one for another. Knows nothing of where settled texts are kept. */
 @NullMarked
-@Uses("placeholder")
+@Uses({"language", "placeholder"})
 package mellow.core.memory;
 
 import mellow.core.Uses;

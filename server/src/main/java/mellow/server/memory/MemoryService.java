@@ -4,7 +4,11 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import mellow.core.language.LanguageTag;
+import mellow.core.memory.Adaptation;
+import mellow.core.memory.Adaptation.Adapted;
+import mellow.core.memory.Adaptation.Substitution;
 import mellow.core.memory.Similarity;
 import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
@@ -73,7 +77,9 @@ public class MemoryService {
      *
      * @param percent how alike the sources are; 100 for equal ones
      * @param table the name of its table
+     * @param text as it was settled but for what was adapted
      * @param forms all its forms, null for a plain text
+     * @param adapted the placeholders and numbers that were put in its text in the place of others, as its source has them
      */
     public record MemoryHit(
             int percent,
@@ -82,7 +88,16 @@ public class MemoryService {
             String table,
             String source,
             String text,
-            @Nullable Map<String, String> forms) {}
+            @Nullable Map<String, String> forms,
+            List<Substitution> adapted) {
+
+        private MemoryHit adaptedTo(String wanted, LanguageTag language) {
+            Optional<Adapted> sure =
+                    forms == null && percent < 100 ? Adaptation.of(source, wanted, text, language) : Optional.empty();
+            return sure.map(one -> new MemoryHit(percent, entry, key, table, source, one.text(), null, one.changes()))
+                    .orElse(this);
+        }
+    }
 
     private record Asked(String source, String shape, int language) {}
 
@@ -115,7 +130,8 @@ public class MemoryService {
                         row.getString("table_name"),
                         row.getString("source"),
                         row.getString("text"),
-                        TextColumns.shown(row.getString("forms"))))
+                        TextColumns.shown(row.getString("forms")),
+                        List.of()))
                 .list());
         found.removeIf(hit -> hit.percent() < LEAST_PERCENT);
         found.sort(Comparator.comparingInt(MemoryHit::percent).reversed().thenComparing(MemoryHit::entry));
@@ -128,7 +144,9 @@ public class MemoryService {
                 distinct.add(hit);
             }
         }
-        return List.copyOf(distinct);
+        return distinct.stream()
+                .map(hit -> hit.adaptedTo(asked.source(), language))
+                .toList();
     }
 
     /** How the memory is kept on this server, for coordinators. */

@@ -1,10 +1,13 @@
 package mellow.server.memory;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.util.List;
 import mellow.core.language.LanguageTag;
+import mellow.core.memory.Adaptation.Substitution;
 import mellow.core.merge.Arrival;
+import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -60,6 +63,22 @@ class MemoryTest extends ServerTest {
                 "key,en,de\nagain,Ramp blocked by vehicle,Rampe durch Fahrzeug blockiert\n",
                 Arrival.SETTLED);
         assertThat(hits("ramp")).filteredOn(hit -> hit.startsWith("100")).hasSize(1);
+    }
+
+    @Test
+    void adaptsNumbersAndPlaceholdersAndSaysSo() {
+        ledger.takeIn(
+                mara,
+                "Deck",
+                "key,en,de\nfive,Deck 5 is closed,Deck 5 ist geschlossen\nseven,Deck 7 is closed,\nfifth,Deck 5 was closed,Das fünfte Deck war geschlossen\n",
+                Arrival.SETTLED);
+        List<MemoryHit> hits = memory.hits(ledger.entry("seven"), GERMAN);
+        assertThat(hits)
+                .extracting(MemoryHit::text, MemoryHit::adapted)
+                .containsExactly(
+                        tuple("Deck 7 ist geschlossen", List.of(new Substitution("5", "7"))),
+                        tuple("Das fünfte Deck war geschlossen", List.of()));
+        assertThat(hits.get(0).source()).as("the source is as it was").isEqualTo("Deck 5 is closed");
     }
 
     @Test
