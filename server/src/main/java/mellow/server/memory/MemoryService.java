@@ -91,6 +91,12 @@ public class MemoryService {
             @Nullable Map<String, String> forms,
             List<Substitution> adapted) {
 
+        /** Whether one of both tells nothing that the other does not: the same text of the same source, or the same that was made of several. */
+        private boolean saysLike(MemoryHit other) {
+            return text.equals(other.text)
+                    && (source.equals(other.source) || !adapted.isEmpty() && !other.adapted.isEmpty());
+        }
+
         private MemoryHit adaptedTo(String wanted, LanguageTag language) {
             Optional<Adapted> sure =
                     forms == null && percent < 100 ? Adaptation.of(source, wanted, text, language) : Optional.empty();
@@ -137,16 +143,14 @@ public class MemoryService {
         found.sort(Comparator.comparingInt(MemoryHit::percent).reversed().thenComparing(MemoryHit::entry));
         List<MemoryHit> distinct = new ArrayList<>();
         for (MemoryHit hit : found) {
-            boolean told = distinct.stream()
-                    .anyMatch(
-                            one -> one.text().equals(hit.text()) && one.source().equals(hit.source()));
-            if (!told && distinct.size() < MOST_HITS) {
-                distinct.add(hit);
+            if (distinct.size() < MOST_HITS) {
+                MemoryHit adapted = hit.adaptedTo(asked.source(), language);
+                if (distinct.stream().noneMatch(adapted::saysLike)) {
+                    distinct.add(adapted);
+                }
             }
         }
-        return distinct.stream()
-                .map(hit -> hit.adaptedTo(asked.source(), language))
-                .toList();
+        return List.copyOf(distinct);
     }
 
     /** How the memory is kept on this server, for coordinators. */

@@ -70,10 +70,11 @@ class MemoryTest extends ServerTest {
         ledger.takeIn(
                 mara,
                 "Deck",
-                "key,en,de\nfive,Deck 5 is closed,Deck 5 ist geschlossen\nseven,Deck 7 is closed,\nfifth,Deck 5 was closed,Das fünfte Deck war geschlossen\n",
+                "key,en,de\nfive,Deck 5 is closed,Deck 5 ist geschlossen\nsix,Deck 6 is closed,Deck 6 ist geschlossen\nseven,Deck 7 is closed,\nfifth,Deck 5 was closed,Das fünfte Deck war geschlossen\n",
                 Arrival.SETTLED);
         List<MemoryHit> hits = memory.hits(ledger.entry("seven"), GERMAN);
         assertThat(hits)
+                .as("what several become is told once")
                 .extracting(MemoryHit::text, MemoryHit::adapted)
                 .containsExactly(
                         tuple("Deck 7 ist geschlossen", List.of(new Substitution("5", "7"))),
