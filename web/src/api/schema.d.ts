@@ -628,6 +628,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fill/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["preview_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find": {
         parameters: {
             query?: never;
@@ -875,7 +891,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview_1"];
+        get: operations["preview_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2776,6 +2792,33 @@ export interface components {
             leftOut: boolean;
             path: string;
             source: boolean;
+        };
+        Fill: {
+            hits: components["schemas"]["FillHit"][];
+            more: boolean;
+            /** Format: int32 */
+            untranslated: number;
+        };
+        FillHit: {
+            adapted: components["schemas"]["Substitution"][];
+            /** Format: int64 */
+            entry: number;
+            from: string;
+            key: string;
+            otherSource: string;
+            /** Format: int32 */
+            percent: number;
+            source: string;
+            table: string;
+            text: string;
+            /** Format: int32 */
+            version: number;
+        };
+        FillSearch: {
+            language: string;
+            /** Format: int32 */
+            least: number;
+            scope: string;
         };
         FindingCounts: {
             again: components["schemas"]["RecheckState"];
@@ -5324,6 +5367,30 @@ export interface operations {
             };
         };
     };
+    preview_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FillSearch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fill"];
+                };
+            };
+        };
+    };
     find: {
         parameters: {
             query: {
@@ -5732,7 +5799,7 @@ export interface operations {
             };
         };
     };
-    preview_1: {
+    preview_2: {
         parameters: {
             query?: {
                 fresh?: boolean;

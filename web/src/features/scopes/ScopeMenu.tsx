@@ -19,8 +19,10 @@ import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { EntryDialog } from "../entry";
+import { FillDialog } from "../filling";
 import type { Entries } from "../../sheet/entries";
 import { writeScope, type Scope } from "../../scope/scope";
+import { languagesOf } from "../../scope/scopeTables";
 import { undoing } from "../../sheet/undoing";
 import type { Person } from "../../session/useSession";
 import { ActionMenu } from "../../parts/ActionMenu";
@@ -46,6 +48,7 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
   const [keeping, setKeeping] = useState(false);
   const [forgetting, setForgetting] = useState(false);
   const [creating, setCreating] = useState(false);
+  const [filling, setFilling] = useState(false);
   const navigate = useNavigate();
   const kept = useQuery({
     queryKey: ["scopes"],
@@ -54,6 +57,10 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
   });
   const mine = kept.data?.filter((one) => one.mine) ?? [];
   const answers = scope.languages.filter((tag) => me.coordinator || me.levels[tag] === "reviewer");
+  const fillable = languagesOf(tables).filter(
+    ({ language: { tag } }) =>
+      scope.languages.includes(tag) && (me.coordinator || (me.levels[tag] ?? "reader") !== "reader"),
+  );
   const only = tables.length === 1 ? tables[0] : undefined;
   const stale = useQuery({
     queryKey: ["stale", writeScope(scope)],
@@ -81,6 +88,16 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
         {t("scopes.open")}
       </Button>
       <ActionMenu label={t("scopes.open")} anchor={anchor} onClose={() => setAnchor(null)}>
+        {fillable.length > 0 && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              setFilling(true);
+            }}
+          >
+            {t("fill.open")}
+          </MenuItem>
+        )}
         {me.coordinator && only && (
           <MenuItem
             onClick={() => {
@@ -135,6 +152,19 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
           </MenuItem>
         )}
       </ActionMenu>
+      {filling && (
+        <FillDialog
+          scope={writeScope(scope)}
+          languages={fillable}
+          onDone={(done) => {
+            setFilling(false);
+            if (!done) return;
+            undoing.did({ change: done.change, entries: done.entries });
+            onSay(done.said);
+            onEntries();
+          }}
+        />
+      )}
       {forgetting && <ForgetDialog kept={mine} onSay={onSay} onClose={() => setForgetting(false)} />}
       {keeping && <KeepDialog scope={scope} onSay={onSay} onClose={() => setKeeping(false)} />}
       {creating && only && (

@@ -2,14 +2,18 @@ package mellow.server.memory;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import mellow.core.language.LanguageTag;
 import mellow.core.memory.Adaptation;
 import mellow.core.memory.Adaptation.Adapted;
 import mellow.core.memory.Adaptation.Substitution;
 import mellow.core.memory.Similarity;
+import mellow.core.text.Shape;
 import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
@@ -28,6 +32,11 @@ public class MemoryService {
 
     /** Less alike is more work than typing. */
     private static final int LEAST_PERCENT = 55;
+
+    private static final String PLAIN = Shape.PLAIN.word();
+
+    /** As many sources are looked at for one that is filled. */
+    private static final int MOST_CANDIDATES = 4;
     /** As many letters as the footnotes have room for. */
     private static final int MOST_HITS = 8;
 
@@ -43,6 +52,14 @@ public class MemoryService {
             join cell c on c.entry_id = n.id and c.language_id = :language and c.state = {state.settled}
             where n.id <> :entry
             """);
+    private static final String SETTLED_OF_ALL = Coded.sql(
+            """
+            )
+            select n.id, n.key, n.source, t.name table_name, c.text
+            from near n join ledger_table t on t.id = n.table_id and t.removed_at is null
+            join cell c on c.entry_id = n.id and c.language_id = :language and c.state = {state.settled}
+            """);
+    private static final String WITH = "with near as (";
     private static final String SAME =
             """
             (select id, source, key, table_id from entry where source = :source and removed_at is null limit 200)
@@ -122,7 +139,7 @@ public class MemoryService {
         Similarity source = Similarity.to(asked.source());
         List<Long> known =
                 keeper.search(asked.language(), asked.shape(), number, asked.source(), LEAST_PERCENT, MOST_HITS + 1);
-        List<MemoryHit> found = new ArrayList<>(jdbc.sql("with near as (" + near(known, asked) + ") " + SETTLED)
+        List<MemoryHit> found = new ArrayList<>(jdbc.sql(WITH + near(known, asked) + ") " + SETTLED)
                 .param("source", asked.source())
                 .param("known", known == null ? new Long[0] : known.toArray(Long[]::new))
                 .param("sourceLanguage", asked.language())
@@ -151,6 +168,75 @@ public class MemoryService {
             }
         }
         return List.copyOf(distinct);
+    }
+
+    /** A source that a text is wanted for. */
+    public record Wanted(long entry, int sourceLanguage, String source) {}
+
+    /**
+     * The best settled text for each of several sources of plain entries: the most alike, of equally alike ones the text that most have, of those the newest.
+     * Three statements whatever their number.
+     *
+     * @param least how alike, in percent
+     * @return by the entries that it is wanted for; none for those that have none
+     * @throws Refusal 503 while the index is not ready: one search in the database is quick, hundreds are not
+     */
+    @Transactional(readOnly = true)
+    public Map<Long, MemoryHit> best(List<Wanted> wanted, LanguageTag language, int least) {
+        int number = languages.numberOrNone(language);
+        Map<Long, List<Long>> candidates = new HashMap<>();
+        Set<Long> all = new HashSet<>();
+        for (Wanted one : wanted) {
+            List<Long> known = keeper.search(one.sourceLanguage, PLAIN, number, one.source, least, MOST_CANDIDATES);
+            if (known == null) {
+                throw Refusal.busy("memory-not-ready", "The memory is still being read; try again in a moment.");
+            }
+            candidates.put(one.entry, known);
+            all.addAll(known);
+        }
+        Map<Long, List<MemoryHit>> settled = new HashMap<>();
+        jdbc.sql(WITH + KNOWN + SETTLED_OF_ALL)
+                .param("known", all.toArray(Long[]::new))
+                .param("language", number)
+                .query((row, n) -> new MemoryHit(
+                        0,
+                        row.getLong("id"),
+                        row.getString("key"),
+                        row.getString("table_name"),
+                        row.getString("source"),
+                        row.getString("text"),
+                        null,
+                        List.of()))
+                .list()
+                .forEach(hit -> settled.computeIfAbsent(hit.entry, of -> new ArrayList<>())
+                        .add(hit));
+        Map<Long, MemoryHit> best = new HashMap<>();
+        for (Wanted one : wanted) {
+            List<MemoryHit> hits = candidates.getOrDefault(one.entry, List.of()).stream()
+                    .filter(entry -> entry != one.entry)
+                    .flatMap(entry -> settled.getOrDefault(entry, List.of()).stream())
+                    .toList();
+            best(one, hits, least).ifPresent(hit -> best.put(one.entry, hit.adaptedTo(one.source, language)));
+        }
+        return best;
+    }
+
+    private static Optional<MemoryHit> best(Wanted wanted, List<MemoryHit> hits, int least) {
+        Similarity source = Similarity.to(wanted.source);
+        Map<String, Integer> often = new HashMap<>();
+        List<MemoryHit> measured = new ArrayList<>();
+        for (MemoryHit hit : hits) {
+            int percent = source.percent(hit.source);
+            if (percent >= least) {
+                measured.add(
+                        new MemoryHit(percent, hit.entry, hit.key, hit.table, hit.source, hit.text, null, List.of()));
+                often.merge(percent + hit.text, 1, Integer::sum);
+            }
+        }
+        return measured.stream()
+                .max(Comparator.comparingInt(MemoryHit::percent)
+                        .thenComparing(hit -> often.getOrDefault(hit.percent + hit.text, 0))
+                        .thenComparing(MemoryHit::entry));
     }
 
     /** How the memory is kept on this server, for coordinators. */

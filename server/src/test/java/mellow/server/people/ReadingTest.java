@@ -14,6 +14,7 @@ import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.http.HttpMethod;
 import org.springframework.test.context.TestPropertySource;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -67,6 +68,9 @@ class ReadingTest extends ServerTest {
         }) {
             assertThat(read(wanda, path)).as(path).doesNotContain("Rampe hoch").doesNotContain("\"German\"");
         }
+        String fill = "{\"scope\":\"table=ramp&in=de\",\"language\":\"de\",\"least\":60}";
+        assertThat(http.json(wanda, HttpMethod.POST, "/api/fill/preview", fill).code())
+                .isEqualTo("own-languages-only");
         assertThat(read(wanda, "/api/rows?ids=" + entry + "&in=de,pl")).contains("Rampa");
         assertThat(read(wanda, "/api/tables/ramp/export/fresh?format=csv")).contains("Rampa");
         assertThat(read(wanda, "/api/tables/ramp/export/in-place?file=Ramp.csv"))

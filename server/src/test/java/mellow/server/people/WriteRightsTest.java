@@ -260,6 +260,12 @@ class WriteRightsTest extends ServerTest {
                         "/api/replace/preview",
                         "{\"scope\":\"table=ramp&in=pl\",\"find\":\"a\",\"with\":\"b\",\"pattern\":false,\"wholeWords\":false,\"matchCase\":false}"));
         rules.put(
+                "POST /api/fill/preview",
+                Rule.of(
+                        For.ANYBODY,
+                        "/api/fill/preview",
+                        "{\"scope\":\"table=ramp&in=pl\",\"language\":\"pl\",\"least\":100}"));
+        rules.put(
                 "POST /api/entries/sources",
                 Rule.of(
                         For.COORDINATOR,

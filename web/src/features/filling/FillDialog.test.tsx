@@ -1,0 +1,89 @@
+import { screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it, vi } from "vitest";
+import { aLanguage, show } from "../../test/builders";
+import { changes, refusal, serve } from "../../test/server";
+import { FillDialog } from "./FillDialog";
+
+const hit = (entry: number, percent: number, adapted: object[] = []) => ({
+  entry,
+  key: `deck.${entry}`,
+  version: 0,
+  source: `Deck ${entry} is closed`,
+  text: `Deck ${entry} ist geschlossen`,
+  percent,
+  from: "ramp.deck",
+  table: "Ramp",
+  otherSource: "Deck 9 is closed",
+  adapted,
+});
+
+function open(answers: Record<string, unknown> = {}) {
+  // Rows in sight exist; without a layout there would be none.
+  vi.spyOn(Element.prototype, "clientHeight", "get").mockReturnValue(600);
+  const asked = serve({
+    "POST /api/fill/preview": {
+      hits: [hit(1, 100), hit(2, 98, [{ from: "9", to: "2" }])],
+      untranslated: 5,
+      more: false,
+    },
+    "POST /api/cells/changes": { change: 7, changed: 1, refusedInAll: 0, refused: [] },
+    ...answers,
+  });
+  const onDone = vi.fn();
+  show(
+    <FillDialog
+      scope="table=deck"
+      languages={[aLanguage("de", "German"), aLanguage("fi", "Finnish")]}
+      onDone={onDone}
+    />,
+  );
+  return { asked, onDone };
+}
+
+describe("filling", () => {
+  it("shows what would come from where, and pencils what is ticked", async () => {
+    const { asked, onDone } = open();
+    expect(
+      await screen.findByText(/1 from the same source, 1 from a similar one; 3 would be left/),
+    ).toBeInTheDocument();
+    expect(screen.getByText("98 % alike: ramp.deck, Ramp; adapted: 2 for 9")).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("checkbox", { name: "deck.1" }));
+    await userEvent.click(screen.getByRole("button", { name: "Pencil 1 text" }));
+    await waitFor(() =>
+      expect(onDone).toHaveBeenCalledWith({
+        change: 7,
+        entries: [2],
+        said: "1 text was pencilled; Ctrl+Z takes it back.",
+      }),
+    );
+    const sent = changes(asked).at(-1)?.json as { action: string; how: string; cells: unknown[] };
+    expect(sent).toMatchObject({ action: "PENCIL", how: "MEMORY" });
+    expect(sent.cells).toEqual([{ entry: 2, language: "de", version: 0, text: "Deck 2 ist geschlossen" }]);
+  });
+
+  it("looks again for another likeness or language", async () => {
+    const { asked } = open();
+    await screen.findByText("deck.1");
+    await userEvent.click(screen.getByRole("combobox", { name: "With texts that were settled for" }));
+    await userEvent.click(await screen.findByRole("option", { name: "a source that is 85 % alike or more" }));
+    await waitFor(() => expect(asked.at(-1)?.json).toEqual({ scope: "table=deck", language: "de", least: 85 }));
+    await userEvent.click(screen.getByRole("combobox", { name: "In" }));
+    await userEvent.click(await screen.findByRole("option", { name: "Finnish" }));
+    await waitFor(() => expect(asked.at(-1)?.json).toEqual({ scope: "table=deck", language: "fi", least: 85 }));
+  });
+
+  it("says why nothing can be looked for, and tells when a change is refused", async () => {
+    const { onDone } = open({
+      "POST /api/fill/preview": refusal(
+        503,
+        "memory-not-ready",
+        "The memory is still being read; try again in a moment.",
+      ),
+    });
+    expect(await screen.findByText("The memory is still being read; try again in a moment.")).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "Pencil 0 texts" })).toBeDisabled();
+    await userEvent.click(screen.getByRole("button", { name: "Cancel" }));
+    expect(onDone).toHaveBeenCalledWith(null);
+  });
+});

@@ -1,0 +1,1 @@
+export { FillDialog } from "./FillDialog";
