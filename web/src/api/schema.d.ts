@@ -2795,7 +2795,8 @@ export interface components {
         };
         Fill: {
             hits: components["schemas"]["FillHit"][];
-            more: boolean;
+            /** Format: int32 */
+            next?: number;
             /** Format: int32 */
             untranslated: number;
         };
@@ -2815,6 +2816,8 @@ export interface components {
             version: number;
         };
         FillSearch: {
+            /** Format: int32 */
+            first: number;
             language: string;
             /** Format: int32 */
             least: number;

@@ -25,7 +25,7 @@ function open(answers: Record<string, unknown> = {}) {
     "POST /api/fill/preview": {
       hits: [hit(1, 100), hit(2, 98, [{ from: "9", to: "2" }])],
       untranslated: 5,
-      more: false,
+      next: 500,
     },
     "POST /api/cells/changes": { change: 7, changed: 1, refusedInAll: 0, refused: [] },
     ...answers,
@@ -67,10 +67,18 @@ describe("filling", () => {
     await screen.findByText("deck.1");
     await userEvent.click(screen.getByRole("combobox", { name: "With texts that were settled for" }));
     await userEvent.click(await screen.findByRole("option", { name: "a source that is 85 % alike or more" }));
-    await waitFor(() => expect(asked.at(-1)?.json).toEqual({ scope: "table=deck", language: "de", least: 85 }));
+    await waitFor(() =>
+      expect(asked.at(-1)?.json).toEqual({ scope: "table=deck", language: "de", least: 85, first: 0 }),
+    );
     await userEvent.click(screen.getByRole("combobox", { name: "In" }));
     await userEvent.click(await screen.findByRole("option", { name: "Finnish" }));
-    await waitFor(() => expect(asked.at(-1)?.json).toEqual({ scope: "table=deck", language: "fi", least: 85 }));
+    await waitFor(() =>
+      expect(asked.at(-1)?.json).toEqual({ scope: "table=deck", language: "fi", least: 85, first: 0 }),
+    );
+    await userEvent.click(await screen.findByRole("button", { name: "Look further" }));
+    await waitFor(() =>
+      expect(asked.at(-1)?.json).toEqual({ scope: "table=deck", language: "fi", least: 85, first: 500 }),
+    );
   });
 
   it("says why nothing can be looked for, and tells when a change is refused", async () => {

@@ -36,13 +36,18 @@ interface Props {
 export function FillDialog({ scope, languages, onDone }: Props) {
   const [where, setWhere] = useState(languages[0]?.language.tag ?? "");
   const [least, setLeast] = useState(100);
+  const [first, setFirst] = useState(0);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState("");
   const found = useQuery({
-    queryKey: ["fill", scope, where, least],
+    queryKey: ["fill", scope, where, least, first],
     queryFn: ({ signal }) =>
-      ask<Schemas["Fill"]>("/api/fill/preview", { method: "POST", json: { scope, language: where, least }, signal }),
+      ask<Schemas["Fill"]>("/api/fill/preview", {
+        method: "POST",
+        json: { scope, language: where, least, first },
+        signal,
+      }),
     // What was settled a moment ago counts.
     staleTime: 0,
     gcTime: 0,
@@ -51,6 +56,11 @@ export function FillDialog({ scope, languages, onDone }: Props) {
   const hits = found.data?.hits ?? [];
   const chosen = hits.filter((hit) => !left.has(hit.entry));
   const language = languages.find((one) => one.language.tag === where)?.language;
+  const again = (from: number) => {
+    setFirst(from);
+    setLeft(new Set());
+  };
+  const next = found.data?.next;
   const fill = async () => {
     setBusy(true);
     setWrong("");
@@ -90,7 +100,7 @@ export function FillDialog({ scope, languages, onDone }: Props) {
             value={where}
             onChange={(event) => {
               setWhere(event.target.value);
-              setLeft(new Set());
+              again(0);
             }}
           >
             {languages.map(({ language: one }) => (
@@ -106,7 +116,7 @@ export function FillDialog({ scope, languages, onDone }: Props) {
             value={least}
             onChange={(event) => {
               setLeast(Number(event.target.value));
-              setLeft(new Set());
+              again(0);
             }}
           >
             {LEAST.map((one) => (
@@ -131,6 +141,7 @@ export function FillDialog({ scope, languages, onDone }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={() => onDone(null)}>{t("cancel")}</Button>
+        {next !== undefined && next !== null && <Button onClick={() => again(next)}>{t("fill.further")}</Button>}
         <Button variant="contained" disabled={chosen.length === 0 || busy} onClick={() => void fill()}>
           {t("fill.do", { n: chosen.length })}
         </Button>
@@ -139,14 +150,14 @@ export function FillDialog({ scope, languages, onDone }: Props) {
   );
 }
 
-function summary({ hits, untranslated, more }: Schemas["Fill"]): string {
+function summary({ hits, untranslated, next }: Schemas["Fill"]): string {
   const same = hits.filter(({ percent }) => percent === 100).length;
   const counted = t("fill.counted", {
     same,
     similar: hits.length - same,
     left: untranslated - hits.length,
   });
-  return more ? `${counted} ${t("fill.more")}` : counted;
+  return next ? `${counted} ${t("fill.more")}` : counted;
 }
 
 /** What each text would be and where it comes from, to be ticked; only the rows in sight exist. */

@@ -10,7 +10,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import mellow.core.language.LanguageTag;
 import mellow.core.placeholder.IcuMessage;
@@ -32,10 +31,10 @@ import mellow.core.placeholder.Placeholders;
 public final class Adaptation {
 
     private static final int MOST = 50;
-    private static final Pattern NUMBER = Pattern.compile("\\p{Nd}+(?:[.,]\\p{Nd}+)*");
+    /** In longer texts nobody sees at a glance what was adapted. */
+    private static final int LONGEST = 10_000;
+
     private static final Pattern PLAIN = Pattern.compile("\\d{1,15}(?:[.,]\\d{1,9})?");
-    private static final Pattern LAST_WORD = Pattern.compile("\\S+(?=\\s*$)");
-    private static final Pattern FIRST_WORD = Pattern.compile("^\\s*(\\S+)");
 
     private Adaptation() {}
 
@@ -62,7 +61,10 @@ public final class Adaptation {
      * @return empty where nothing differs that could be adapted, or where it is not sure how
      */
     public static Optional<Adapted> of(String source, String wanted, String text, LanguageTag language) {
-        if (message(source) || message(wanted) || message(text)) {
+        if (source.length() + wanted.length() + text.length() > LONGEST
+                || message(source)
+                || message(wanted)
+                || message(text)) {
             return Optional.empty();
         }
         List<Piece> old = pieces(source);
@@ -116,22 +118,41 @@ public final class Adaptation {
                     text.substring(one[0], one[1]),
                     one[0],
                     one[1],
-                    word(LAST_WORD, text.substring(from, one[0])),
-                    word(FIRST_WORD, text.substring(one[1], to))));
+                    lastWord(text.substring(from, one[0])),
+                    firstWord(text.substring(one[1], to))));
         }
         return pieces;
     }
 
     private static void numbers(String text, int from, int to, List<int[]> found) {
-        Matcher number = NUMBER.matcher(text).region(from, to);
-        while (number.find()) {
-            found.add(new int[] {number.start(), number.end(), 1});
+        int at = from;
+        while (at < to) {
+            int letter = text.codePointAt(at);
+            int end = at + Character.charCount(letter);
+            if (Character.isDigit(letter)) {
+                end = Symbols.numberEnd(text, at, to);
+                found.add(new int[] {at, end, 1});
+            }
+            at = end;
         }
     }
 
-    private static String word(Pattern where, String stretch) {
-        Matcher word = where.matcher(stretch);
-        return word.find() ? word.group().strip().toLowerCase(Locale.ROOT) : "";
+    private static String lastWord(String stretch) {
+        String words = stretch.stripTrailing().toLowerCase(Locale.ROOT);
+        int at = words.length();
+        while (at > 0 && !Character.isWhitespace(words.charAt(at - 1))) {
+            at--;
+        }
+        return words.substring(at);
+    }
+
+    private static String firstWord(String stretch) {
+        String words = stretch.stripLeading().toLowerCase(Locale.ROOT);
+        int at = 0;
+        while (at < words.length() && !Character.isWhitespace(words.charAt(at))) {
+            at++;
+        }
+        return words.substring(0, at);
     }
 
     private static boolean beside(Piece one, Piece other) {

@@ -113,9 +113,7 @@ final class Symbols {
             int letter = text.codePointAt(at);
             int end = at + Character.charCount(letter);
             if (Character.isDigit(letter)) {
-                while (end < to && goesOn(end, to)) {
-                    end++;
-                }
+                end = numberEnd(text, at, to);
                 add(A_NUMBER | text.substring(at, end).hashCode() & OF_NUMBER);
             } else {
                 add(letter);
@@ -124,11 +122,18 @@ final class Symbols {
         }
     }
 
-    /** Whether a number goes on: a digit, or a sign between two. */
-    private boolean goesOn(int at, int to) {
-        char next = text.charAt(at);
-        return Character.isDigit(next)
-                || (next == '.' || next == ',') && at + 1 < to && Character.isDigit(text.charAt(at + 1));
+    /** Where a number ends that begins with a digit at {@code from}: digits, with single signs between them. */
+    static int numberEnd(String text, int from, int to) {
+        int at = from;
+        while (at < to) {
+            int one = text.codePointAt(at);
+            boolean sign = (one == '.' || one == ',') && at + 1 < to && Character.isDigit(text.codePointAt(at + 1));
+            if (!sign && !Character.isDigit(one)) {
+                break;
+            }
+            at += Character.charCount(one);
+        }
+        return at;
     }
 
     /** What symbols have in common that cost less than a whole one for each other. */

@@ -49,6 +49,19 @@ class AdaptationTest {
     }
 
     @Test
+    void hostileTextsCostNoMoreThanOthers() {
+        String word = "a".repeat(3_000) + " b ";
+        String numbers = "1.".repeat(1_500) + "1";
+        assertThat(Adaptation.of(word + "5", word + "7", word + "5", GERMAN)).isPresent();
+        assertThat(Adaptation.of(numbers, numbers + "1", numbers, GERMAN)).isEmpty();
+        assertThat(Adaptation.of("Deck 5", "Deck 7", "5" + "x".repeat(1_000_000), GERMAN))
+                .isEmpty();
+        assertThat(Adaptation.of("\uD83D 5 \u0000", "\uD83D 7 \u0000", "\uDE00 5", GERMAN))
+                .map(Adapted::text)
+                .contains("\uDE00 7");
+    }
+
+    @Test
     void leavesRowsAloneThatAreTooLongToBeSure() {
         assertThat(Adaptation.of("1 ".repeat(51), "2 ".repeat(51), "1 ".repeat(51), GERMAN))
                 .isEmpty();

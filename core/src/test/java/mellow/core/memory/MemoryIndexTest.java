@@ -128,6 +128,32 @@ class MemoryIndexTest {
     }
 
     @Test
+    void takesWhateverATextMayHold() {
+        String[] hostile = {
+            "",
+            "\u0000",
+            "\uD800",
+            "x\uDC00y",
+            "1".repeat(5_000),
+            "1.".repeat(5_000),
+            "{".repeat(5_000),
+            "{n,".repeat(2_000),
+            "%".repeat(5_000),
+            "<b>".repeat(3_000),
+            "ramp ".repeat(200_000),
+            "\u202E\u2066",
+            "{n, plural, other {".repeat(60)
+        };
+        for (int i = 0; i < hostile.length; i++) {
+            put(List.of(new Unit(i, 0, 61, hostile[i])));
+        }
+        for (int i = 0; i < hostile.length; i++) {
+            assertThat(index.search(0, 61, hostile[i], 100, 5)).containsExactly(new Hit(i, 100));
+            assertThat(sorted(index.search(0, 61, hostile[i], 60, ALL))).isEqualTo(compared(0, 61, hostile[i], 60));
+        }
+    }
+
+    @Test
     void tellsTheBestFirstAndNoMoreSourcesThanAskedFor() {
         put(List.of(
                 new Unit(1, 0, 1, "Ramp is closed"),

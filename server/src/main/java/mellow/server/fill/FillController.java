@@ -26,7 +26,7 @@ class FillController {
     /** Looks for settled texts that the untranslated cells of a scope could have. Changes nothing. */
     @PostMapping("/api/fill/preview")
     Fill preview(@Valid @RequestBody FillSearch search) {
-        return fill.find(search.scope(), languages.parse(search.language()), search.least());
+        return fill.find(search.scope(), languages.parse(search.language()), search.least(), search.first());
     }
 
     /**
@@ -34,7 +34,11 @@ class FillController {
      *
      * @param scope the query string of the scope
      * @param least how alike the sources must be, in percent
+     * @param first where in the scope to begin
      */
     record FillSearch(
-            @NotNull @Size(max = 4000) String scope, @NotNull String language, @Min(60) @Max(100) int least) {}
+            @NotNull @Size(max = 4000) String scope,
+            @NotNull String language,
+            @Min(60) @Max(100) int least,
+            @Min(0) int first) {}
 }

@@ -14,6 +14,7 @@ import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.memory.MemoryService.Wanted;
 import mellow.server.people.Reading;
 import mellow.server.sheet.SheetService;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -22,8 +23,10 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class FillService {
 
-    /** More would not be looked through; whoever wants more fills again. */
+    /** More would not be looked through by anybody. */
     private static final int MOST_HITS = 2_000;
+    /** A few seconds with a large memory. */
+    private static final int MOST_LOOKED_AT = 5_000;
 
     private static final int AT_ONCE = 500;
     private static final String UNTRANSLATED = Coded.sql(
@@ -77,9 +80,9 @@ public class FillService {
      *
      * @param hits in the order of the scope
      * @param untranslated how many untranslated texts were looked at
-     * @param more whether there are more, as only so many are told at once
+     * @param next where in the scope to go on, as only so many are looked at at once; null at its end
      */
-    public record Fill(List<FillHit> hits, int untranslated, boolean more) {}
+    public record Fill(List<FillHit> hits, int untranslated, @Nullable Integer next) {}
 
     private record Empty(long id, String key, String source, int sourceLanguage, int version) {}
 
@@ -88,9 +91,10 @@ public class FillService {
      *
      * @param scope the scope's query string
      * @param least how alike a source must be, in percent; 100 for the same
+     * @param first where in the scope to begin, 0 for its beginning
      */
     @Transactional(readOnly = true)
-    public Fill find(String scope, LanguageTag language, int least) {
+    public Fill find(String scope, LanguageTag language, int least, int first) {
         if (!reading.reads(language)) {
             throw Refusal.forbidden(
                     "own-languages-only",
@@ -100,9 +104,9 @@ public class FillService {
         List<Long> ids = sheet.entries(scope);
         List<FillHit> hits = new ArrayList<>();
         int looked = 0;
-        for (int from = 0; from < ids.size(); from += AT_ONCE) {
-            if (hits.size() >= MOST_HITS) {
-                return new Fill(hits, looked, true);
+        for (int from = first; from < ids.size(); from += AT_ONCE) {
+            if (hits.size() >= MOST_HITS || looked >= MOST_LOOKED_AT) {
+                return new Fill(hits, looked, from);
             }
             List<Long> some = ids.subList(from, Math.min(ids.size(), from + AT_ONCE));
             Map<Long, Empty> empty = new HashMap<>();
@@ -132,7 +136,7 @@ public class FillService {
                 }
             }
         }
-        return new Fill(hits, looked, false);
+        return new Fill(hits, looked, null);
     }
 
     private static FillHit hit(Empty one, MemoryHit hit) {

@@ -1,7 +1,6 @@
 package mellow.server.find;
 
-import java.util.concurrent.locks.Lock;
-import java.util.concurrent.locks.ReentrantLock;
+import mellow.server.common.Background;
 import mellow.server.record.SearchIndex;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.context.event.ContextClosedEvent;
@@ -17,8 +16,7 @@ import org.springframework.stereotype.Component;
 class SearchCatchUp {
 
     private final SearchIndex index;
-    private final Lock working = new ReentrantLock();
-    private volatile boolean ending;
+    private final Background background = new Background();
 
     SearchCatchUp(SearchIndex index) {
         this.index = index;
@@ -26,21 +24,15 @@ class SearchCatchUp {
 
     @Scheduled(fixedDelayString = "PT3S", initialDelayString = "PT3S")
     void catchUp() {
-        working.lock();
-        try {
-            while (!ending && index.step() > 0) {
+        background.work(() -> {
+            while (!background.ending() && index.step() > 0) {
                 // The next step is a transaction of its own, so that nobody waits for a row for long.
             }
-        } finally {
-            working.unlock();
-        }
+        });
     }
 
-    /** Lets the step under way finish; without it the database would be gone in its middle, and what waits is found again anyway. */
     @EventListener(ContextClosedEvent.class)
     void end() {
-        ending = true;
-        working.lock();
-        working.unlock();
+        background.end();
     }
 }

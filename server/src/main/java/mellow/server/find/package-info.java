@@ -1,6 +1,6 @@
 /** Finds entries by key, source, note and text, and people by name. */
 @NullMarked
-@Uses({"language", "people", "record"})
+@Uses({"common", "language", "people", "record"})
 package mellow.server.find;
 
 import mellow.core.Uses;

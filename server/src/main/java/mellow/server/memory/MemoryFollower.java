@@ -1,7 +1,6 @@
 package mellow.server.memory;
 
-import java.util.concurrent.locks.Lock;
-import java.util.concurrent.locks.ReentrantLock;
+import mellow.server.common.Background;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
@@ -20,8 +19,7 @@ class MemoryFollower {
     private static final Logger LOG = LoggerFactory.getLogger(MemoryFollower.class);
 
     private final MemoryKeeper memory;
-    private final Lock working = new ReentrantLock();
-    private volatile boolean ending;
+    private final Background background = new Background();
 
     MemoryFollower(MemoryKeeper memory) {
         this.memory = memory;
@@ -29,23 +27,15 @@ class MemoryFollower {
 
     @Scheduled(fixedDelayString = "PT0.25S", initialDelayString = "PT1S")
     void follow() {
-        working.lock();
         try {
-            if (!ending) {
-                memory.bringUpToDate();
-            }
+            background.work(memory::bringUpToDate);
         } catch (DataAccessException | TransactionException notNow) {
             LOG.warn("The memory could not be read, trying again: {}", notNow.getMessage());
-        } finally {
-            working.unlock();
         }
     }
 
-    /** Lets what is read be read, or the database would be gone in its middle. */
     @EventListener(ContextClosedEvent.class)
     void end() {
-        ending = true;
-        working.lock();
-        working.unlock();
+        background.end();
     }
 }

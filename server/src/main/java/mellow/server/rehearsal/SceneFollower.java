@@ -1,7 +1,6 @@
 package mellow.server.rehearsal;
 
-import java.util.concurrent.locks.Lock;
-import java.util.concurrent.locks.ReentrantLock;
+import mellow.server.common.Background;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import org.slf4j.Logger;
@@ -22,11 +21,9 @@ class SceneFollower implements LiveService.Ear {
     private static final Logger LOG = LoggerFactory.getLogger(SceneFollower.class);
 
     private final SceneLook look;
-    private final Lock working = new ReentrantLock();
+    private final Background background = new Background();
     /** Whatever happened while no server ran is found at the beginning. */
     private volatile boolean changed = true;
-
-    private volatile boolean ending;
 
     SceneFollower(SceneLook look, LiveService live) {
         this.look = look;
@@ -45,28 +42,29 @@ class SceneFollower implements LiveService.Ear {
 
     @Scheduled(fixedDelayString = "PT1S", initialDelayString = "PT3S")
     void follow() {
-        working.lock();
-        boolean old = changed && !ending;
+        try {
+            background.work(this::look);
+        } catch (DataAccessException | TransactionException notNow) {
+            LOG.warn("The scenes could not be looked at, trying again: {}", notNow.getMessage());
+        }
+    }
+
+    private void look() {
+        boolean old = changed;
         try {
             if (old) {
                 changed = false;
                 look.bringAllUpToDate();
                 old = false;
             }
-        } catch (DataAccessException | TransactionException notNow) {
-            LOG.warn("The scenes could not be looked at, trying again: {}", notNow.getMessage());
         } finally {
             // Whatever stopped it, a product that was removed meanwhile among it: the next look finds the rest.
             changed |= old;
-            working.unlock();
         }
     }
 
-    /** Lets the look under way finish, or the database would be gone in its middle. */
     @EventListener(ContextClosedEvent.class)
     void end() {
-        ending = true;
-        working.lock();
-        working.unlock();
+        background.end();
     }
 }

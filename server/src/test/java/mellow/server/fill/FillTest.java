@@ -3,7 +3,6 @@ package mellow.server.fill;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
-import java.util.List;
 import mellow.core.language.LanguageTag;
 import mellow.core.memory.Adaptation.Substitution;
 import mellow.core.merge.Arrival;
@@ -75,7 +74,7 @@ class FillTest extends ServerTest {
     }
 
     private Fill find(int least) {
-        return fill.find("table=deck&in=de", GERMAN, least);
+        return fill.find("table=deck&in=de", GERMAN, least, 0);
     }
 
     @Test
@@ -89,7 +88,7 @@ class FillTest extends ServerTest {
         assertThat(found.untranslated())
                 .as("what has a text or no source is not looked at")
                 .isEqualTo(4);
-        assertThat(found.more()).isFalse();
+        assertThat(found.next()).isNull();
     }
 
     @Test
@@ -146,7 +145,7 @@ class FillTest extends ServerTest {
     @Test
     void whatCannotBeLookedForIsRefused() throws Exception {
         long kaja = ledger.person("kaja", "pl", Level.CONTRIBUTOR);
-        String asked = "{\"scope\":\"table=deck&in=de\",\"language\":\"%s\",\"least\":%d}";
+        String asked = "{\"scope\":\"table=deck&in=de\",\"language\":\"%s\",\"least\":%d,\"first\":0}";
         assertThat(preview(kaja, asked.formatted("pl", 100)).status()).isEqualTo(200);
         assertThat(preview(mara, asked.formatted("de", 30)).status()).isEqualTo(400);
         assertThat(preview(mara, asked.formatted("xx-nothing-x", 100)).status()).isBetween(400, 422);
@@ -167,9 +166,12 @@ class FillTest extends ServerTest {
             many.append("m").append(i).append(",Ramp up,\n");
         }
         ledger.takeIn(mara, "Many", many.toString(), Arrival.SETTLED);
-        Fill found = fill.find("table=many&in=de", GERMAN, 100);
+        Fill found = fill.find("table=many&in=de", GERMAN, 100, 0);
         assertThat(found.hits()).hasSize(2_000);
-        assertThat(found.more()).isTrue();
-        assertThat(List.copyOf(found.hits())).extracting(FillHit::text).containsOnly("Rampe oben");
+        assertThat(found.hits()).extracting(FillHit::text).containsOnly("Rampe oben");
+        assertThat(found.next()).isEqualTo(2_000);
+        Fill rest = fill.find("table=many&in=de", GERMAN, 100, 2_000);
+        assertThat(rest.hits()).hasSize(600);
+        assertThat(rest.next()).isNull();
     }
 }

@@ -68,7 +68,7 @@ class ReadingTest extends ServerTest {
         }) {
             assertThat(read(wanda, path)).as(path).doesNotContain("Rampe hoch").doesNotContain("\"German\"");
         }
-        String fill = "{\"scope\":\"table=ramp&in=de\",\"language\":\"de\",\"least\":60}";
+        String fill = "{\"scope\":\"table=ramp&in=de\",\"language\":\"de\",\"least\":60,\"first\":0}";
         assertThat(http.json(wanda, HttpMethod.POST, "/api/fill/preview", fill).code())
                 .isEqualTo("own-languages-only");
         assertThat(read(wanda, "/api/rows?ids=" + entry + "&in=de,pl")).contains("Rampa");

@@ -264,7 +264,7 @@ class WriteRightsTest extends ServerTest {
                 Rule.of(
                         For.ANYBODY,
                         "/api/fill/preview",
-                        "{\"scope\":\"table=ramp&in=pl\",\"language\":\"pl\",\"least\":100}"));
+                        "{\"scope\":\"table=ramp&in=pl\",\"language\":\"pl\",\"least\":100,\"first\":0}"));
         rules.put(
                 "POST /api/entries/sources",
                 Rule.of(
