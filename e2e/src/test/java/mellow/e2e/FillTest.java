@@ -35,7 +35,7 @@ class FillTest {
             browser.see("button", "Scope").click();
             browser.see("[role=menuitem]", "Fill untranslated texts").click();
             browser.see(".filling [role=status]", "450 from the same source, 0 from a similar one; 50 would be left");
-            browser.see(".filling .fields div:nth-child(2) [role=combobox]").click();
+            browser.see(".filling .fields > :nth-child(2) [role=combobox]").click();
             browser.see("[role=option]", "95 %").click();
             browser.see(".filling [role=status]", "450 from the same source, 50 from a similar one; 0 would be left");
             assertThat(browser.see(".filling .fill").getText())
