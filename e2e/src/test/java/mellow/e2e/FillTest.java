@@ -41,7 +41,7 @@ class FillTest {
             assertThat(browser.see(".filling .fill").getText())
                     .contains("Laituri 10000 on vapaa")
                     .contains("adapted: 10000 for");
-            browser.see(".filling .fill input").click();
+            browser.see(".filling .fill .MuiCheckbox-root").click();
             browser.see("button", "Pencil 499 texts").click();
             browser.see("[role=alert], .MuiSnackbarContent-message", "499 texts were pencilled");
             assertThat(pencilled()).isEqualTo(499);
