@@ -56,7 +56,7 @@ public final class MemoryBench {
     }
 
     public static void main(String[] arguments) throws Exception {
-        new MemoryBench(3).run(false);
+        new MemoryBench(3).run(true);
         new MemoryBench(1).run(false);
     }
 
