@@ -109,7 +109,7 @@ class AccessibilityTest {
         browser.press(Keys.ESCAPE);
         browser.chord(Keys.CONTROL, "h");
         browser.see("[role=dialog] input").sendKeys("ramp", Keys.TAB, "deck");
-        browser.see("[role=dialog] button[type=submit]").click();
+        browser.see("[role=dialog] button[type=submit]:enabled").click();
         browser.see(".changes .change");
         assertNothing(browser);
         browser.press(Keys.ESCAPE);
