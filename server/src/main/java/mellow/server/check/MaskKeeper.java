@@ -106,12 +106,15 @@ public class MaskKeeper {
     private static final String SAID =
             """
             with shared as (select * from unnest(:tables::bigint[], :twins::text[]) t(table_id, twin)),
-            said as (
-                select e.id entry_id, c.language_id, e.table_id, s.twin, e.source, c.text,
-                    min(c.text) over same is distinct from max(c.text) over same and count(*) over (partition by e.table_id, s.twin, c.language_id) <= %1$d otherwise
-                from shared s
+            -- By themselves and once: a plan from when there were no texts would look for them again for each text.
+            e as materialized (
+                select e.*, s.twin from shared s
                 cross join lateral (select id, table_id, source, context, note from entry
-                    where table_id = s.table_id and md5(source) = s.twin and removed_at is null and translatable and shape = 'plain' offset 0) e
+                    where table_id = s.table_id and md5(source) = s.twin and removed_at is null and translatable and shape = 'plain' offset 0) e),
+            said as (
+                select e.id entry_id, c.language_id, e.table_id, e.twin, e.source, c.text,
+                    min(c.text) over same is distinct from max(c.text) over same and count(*) over (partition by e.table_id, e.twin, c.language_id) <= %1$d otherwise
+                from e
                 join cell c on c.entry_id = e.id and c.text is not null and (:languages::int[] is null or c.language_id = any(:languages))
                 window same as (partition by e.table_id, e.source, e.context, e.note, c.language_id)),
             before as (select m.entry_id, m.language_id, m.table_id, m.twin from finding_mask m join shared s on s.table_id = m.table_id and s.twin = m.twin
