@@ -1,4 +1,4 @@
-import { screen, waitFor } from "@testing-library/react";
+import { act, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { aLanguage, show } from "../../test/builders";
@@ -60,6 +60,17 @@ describe("filling", () => {
     const sent = changes(asked).at(-1)?.json as { action: string; how: string; cells: unknown[] };
     expect(sent).toMatchObject({ action: "PENCIL", how: "MEMORY" });
     expect(sent.cells).toEqual([{ entry: 2, language: "de", version: 0, text: "Deck 2 ist geschlossen" }]);
+  });
+
+  it("is done once, however quickly it is pressed again", async () => {
+    const { asked, onDone } = open();
+    const press = await screen.findByRole("button", { name: "Pencil 2 texts" });
+    act(() => {
+      press.click();
+      press.click();
+    });
+    await waitFor(() => expect(onDone).toHaveBeenCalledTimes(1));
+    expect(changes(asked).filter(({ path }) => path === "/api/cells/changes")).toHaveLength(1);
   });
 
   it("looks again for another likeness or language", async () => {

@@ -40,6 +40,7 @@ export function FillDialog({ scope, languages, onDone }: Props) {
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState("");
+  const going = useRef(false);
   const found = useQuery({
     queryKey: ["fill", scope, where, least, first],
     queryFn: ({ signal }) =>
@@ -62,6 +63,9 @@ export function FillDialog({ scope, languages, onDone }: Props) {
   };
   const next = found.data?.next;
   const fill = async () => {
+    // A second press comes before the first is drawn.
+    if (going.current) return;
+    going.current = true;
     setBusy(true);
     setWrong("");
     try {
@@ -84,6 +88,7 @@ export function FillDialog({ scope, languages, onDone }: Props) {
         said: t("fill.done", { n: done.changed }) + refused,
       });
     } catch (failure) {
+      going.current = false;
       setWrong(sentenceOf(failure));
       setBusy(false);
     }

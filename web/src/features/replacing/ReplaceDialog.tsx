@@ -10,7 +10,7 @@ import {
   MenuItem,
   TextField,
 } from "@mui/material";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { languageName, t } from "../../words/words";
 import { MAIN } from "../../text/shapes";
@@ -43,6 +43,7 @@ export function ReplaceDialog({ me, scope, languages, first, onDone }: Props) {
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [outcome, setOutcome] = useState<Outcome>("PENCIL");
   const [wrong, setWrong] = useState("");
+  const going = useRef(false);
   const [busy, setBusy] = useState("");
   const may = languages.filter(({ language }) => me.coordinator || (me.levels[language.tag] ?? "reader") !== "reader");
   const outcomes: Outcome[] = where === SOURCES ? ["FIX", "CHANGED"] : ["PENCIL", "OFFER", "PUT_FORWARD"];
@@ -69,6 +70,9 @@ export function ReplaceDialog({ me, scope, languages, first, onDone }: Props) {
     }
   };
   const carryOut = async () => {
+    // A second press comes before the first is drawn.
+    if (going.current) return;
+    going.current = true;
     setBusy(t("replace.replacing", { n: chosen.length }));
     setWrong("");
     const entries = chosen.map((hit) => hit.entry);
@@ -94,6 +98,7 @@ export function ReplaceDialog({ me, scope, languages, first, onDone }: Props) {
         });
       }
     } catch (failure) {
+      going.current = false;
       setWrong(sentenceOf(failure));
       setBusy("");
     }

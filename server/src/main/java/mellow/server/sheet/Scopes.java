@@ -12,6 +12,7 @@ import java.util.Objects;
 import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.core.check.Kind;
+import mellow.core.text.Keepable;
 import mellow.server.common.Refusal;
 import mellow.server.common.Times;
 import mellow.server.language.LanguageService;
@@ -28,6 +29,8 @@ class Scopes {
 
     /** The value of {@code asked} that shows entries with an open question. */
     static final String OPEN = "open";
+
+    private static final int LONGEST_SAID = 100;
 
     private final LanguageService languages;
 
@@ -57,7 +60,20 @@ class Scopes {
 
     private static @Nullable String one(MultiValueMap<String, String> all, String name) {
         String value = all.getFirst(name);
-        return value == null || value.isEmpty() ? null : URLDecoder.decode(value, StandardCharsets.UTF_8);
+        if (value == null || value.isEmpty()) {
+            return null;
+        }
+        String said;
+        try {
+            said = URLDecoder.decode(value, StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException noPercent) {
+            throw bad(name, value);
+        }
+        // What stands in a body comes past the look at the parameters of an address.
+        if (Keepable.against(said, Keepable.LONGEST).isPresent()) {
+            throw bad(name, Keepable.shown(said, LONGEST_SAID));
+        }
+        return said;
     }
 
     private static List<String> list(MultiValueMap<String, String> all, String name) {

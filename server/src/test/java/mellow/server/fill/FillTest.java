@@ -149,6 +149,12 @@ class FillTest extends ServerTest {
         assertThat(preview(kaja, asked.formatted("pl", 100)).status()).isEqualTo(200);
         assertThat(preview(mara, asked.formatted("de", 30)).status()).isEqualTo(400);
         assertThat(preview(mara, asked.formatted("xx-nothing-x", 100)).status()).isBetween(400, 422);
+        for (String words : new String[] {"%00", "a%zz", "%"}) {
+            String scope = "{\"scope\":\"table=deck&in=de&words=%s\",\"language\":\"de\",\"least\":100,\"first\":0}";
+            Reply odd = preview(mara, scope.replace("%s", words));
+            assertThat(odd.status()).as(words).isEqualTo(422);
+            assertThat(odd.code()).isEqualTo("bad-scope");
+        }
         memory.forget();
         Reply early = preview(mara, asked.formatted("de", 100));
         assertThat(early.status()).isEqualTo(503);
