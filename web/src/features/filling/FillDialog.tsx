@@ -13,7 +13,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
-import { TextShown } from "../../text/TextShown";
+import { DiffShown, TextShown } from "../../text/TextShown";
+import { wordDiff } from "../../text/wordDiff";
 import { languageName, listed, t } from "../../words/words";
 import "./filling.css";
 
@@ -217,7 +218,12 @@ function FillList(props: {
                   onChange={() => toggle(hit.entry)}
                 />
                 <span>
-                  <code>{hit.key}</code> <TextShown text={hit.source} />
+                  <code>{hit.key}</code>{" "}
+                  {hit.percent === 100 ? (
+                    <TextShown text={hit.source} />
+                  ) : (
+                    <DiffShown runs={wordDiff(hit.otherSource, hit.source)} />
+                  )}
                 </span>
                 <span>
                   <bdi lang={language?.tag} dir={language?.rightToLeft ? "rtl" : "ltr"}>
