@@ -219,7 +219,71 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_10"];
+        get: operations["all_11"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafting/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafting/services": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_9"];
+        put?: never;
+        post: operations["add_5"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafting/services/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change_2"];
+        post?: never;
+        delete: operations["remove_3"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafting/worth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["worth"];
         put?: never;
         post?: never;
         delete?: never;
@@ -253,7 +317,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["begin"];
+        post: operations["begin_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -381,7 +445,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["remove_3"];
+        post: operations["remove_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -413,7 +477,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_2"];
+        post: operations["change_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -430,6 +494,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}/cells/{language}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -628,6 +708,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["newest"];
+        put?: never;
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fill/preview": {
         parameters: {
             query?: never;
@@ -638,6 +734,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["preview_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fill/{change}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["state_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fill/{change}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stop_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1518,7 +1646,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_6"];
+        delete: operations["remove_7"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1678,7 +1806,7 @@ export interface paths {
         get: operations["play"];
         put?: never;
         post?: never;
-        delete: operations["remove_4"];
+        delete: operations["remove_5"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1742,7 +1870,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_5"];
+        delete: operations["remove_6"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1995,7 +2123,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_9"];
+        get: operations["all_10"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2688,6 +2816,90 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        DraftChoice: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        DraftDesk: {
+            hosts: string[];
+            services: components["schemas"]["DraftServiceReply"][];
+        };
+        DraftPlan: {
+            /** Format: int64 */
+            characters: number;
+            /** Format: int64 */
+            left: number;
+            /** Format: int32 */
+            texts: number;
+            /** Format: int32 */
+            unfit: number;
+            /** Format: int32 */
+            withheld: number;
+        };
+        DraftServiceEdit: {
+            address: string;
+            /** Format: int64 */
+            dayCharacters: number;
+            languages: string[];
+            /** Format: int64 */
+            monthCharacters: number;
+            name: string;
+            /** Format: int32 */
+            requestsAtOnce: number;
+            /** Format: int32 */
+            seconds: number;
+            secret?: string;
+            /** Format: int32 */
+            textsAtOnce: number;
+            /** Format: int32 */
+            version: number;
+            withheld: string[];
+        };
+        DraftServiceId: {
+            /** Format: int64 */
+            id: number;
+        };
+        DraftServiceReply: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            month: number;
+            secret: boolean;
+            settings: components["schemas"]["DraftSettings"];
+            /** Format: int64 */
+            today: number;
+            /** Format: int32 */
+            version: number;
+        };
+        DraftSettings: {
+            address: string;
+            /** Format: int64 */
+            dayCharacters: number;
+            languages: string[];
+            /** Format: int64 */
+            monthCharacters: number;
+            name: string;
+            /** Format: int32 */
+            requestsAtOnce: number;
+            /** Format: int32 */
+            seconds: number;
+            /** Format: int32 */
+            textsAtOnce: number;
+            withheld: string[];
+        };
+        DraftWanted: {
+            /** Format: int64 */
+            service?: number;
+            /** Format: int32 */
+            version: number;
+        };
+        DraftedCell: {
+            /** Format: int64 */
+            entry: number;
+            /** Format: int32 */
+            version: number;
+        };
         DropReply: {
             /** Format: int32 */
             files: number;
@@ -2797,8 +3009,14 @@ export interface components {
             hits: components["schemas"]["FillHit"][];
             /** Format: int32 */
             next?: number;
+            plan?: components["schemas"]["DraftPlan"];
+            rest: components["schemas"]["Rest"][];
             /** Format: int32 */
             untranslated: number;
+        };
+        FillBegun: {
+            /** Format: int64 */
+            change: number;
         };
         FillHit: {
             adapted: components["schemas"]["Substitution"][];
@@ -2815,6 +3033,30 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        FillReply: {
+            /** Format: date-time */
+            begunAt: string;
+            /** Format: int64 */
+            change: number;
+            /** Format: int64 */
+            done: number;
+            /** Format: int32 */
+            drafted: number;
+            /** Format: int32 */
+            known: number;
+            language: string;
+            message: string;
+            mine: boolean;
+            person: string;
+            /** Format: int32 */
+            refused: number;
+            scope: string;
+            service?: string;
+            status: string;
+            told: components["schemas"]["RefusedCell"][];
+            /** Format: int64 */
+            total: number;
+        };
         FillSearch: {
             /** Format: int32 */
             first: number;
@@ -2822,6 +3064,16 @@ export interface components {
             /** Format: int32 */
             least: number;
             scope: string;
+            /** Format: int64 */
+            service?: number;
+        };
+        FillWanted: {
+            drafts: components["schemas"]["DraftedCell"][];
+            known: components["schemas"]["KnownText"][];
+            language: string;
+            scope: string;
+            /** Format: int64 */
+            service?: number;
         };
         FindingCounts: {
             again: components["schemas"]["RecheckState"];
@@ -3061,6 +3313,7 @@ export interface components {
             signIn: string;
         };
         KeptEdit: {
+            settlesDrafts?: boolean;
             settlesOwn: boolean;
             tag: string;
         };
@@ -3087,6 +3340,13 @@ export interface components {
             /** Format: int32 */
             stops: number;
             usually: string;
+        };
+        KnownText: {
+            /** Format: int64 */
+            entry: number;
+            text: string;
+            /** Format: int32 */
+            version: number;
         };
         LanguageCounts: {
             /** Format: int32 */
@@ -3131,6 +3391,7 @@ export interface components {
         };
         LanguageReply: {
             language: components["schemas"]["LanguageName"];
+            settlesDrafts: boolean;
             settlesOwn: boolean;
             states: {
                 [key: string]: number;
@@ -3775,6 +4036,12 @@ export interface components {
             /** Format: date */
             to: string;
         };
+        Rest: {
+            /** Format: int64 */
+            entry: number;
+            /** Format: int32 */
+            version: number;
+        };
         ReviewReply: {
             contributors: components["schemas"]["Contributor"][];
             /** Format: int32 */
@@ -4350,6 +4617,19 @@ export interface components {
         Words: {
             text: string;
         };
+        Worth: {
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            drafts: number;
+            /** Format: int32 */
+            kept: number;
+            language: string;
+            service: string;
+            /** Format: int32 */
+            settled: number;
+            table: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -4664,7 +4944,7 @@ export interface operations {
             };
         };
     };
-    all_10: {
+    all_11: {
         parameters: {
             query?: never;
             header?: never;
@@ -4680,6 +4960,136 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProductWaiting"][];
+                };
+            };
+        };
+    };
+    choices: {
+        parameters: {
+            query: {
+                language: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftChoice"][];
+                };
+            };
+        };
+    };
+    all_9: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftDesk"];
+                };
+            };
+        };
+    };
+    add_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftServiceEdit"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftServiceId"];
+                };
+            };
+        };
+    };
+    change_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftServiceEdit"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    worth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worth"][];
                 };
             };
         };
@@ -4704,7 +5114,7 @@ export interface operations {
             };
         };
     };
-    begin: {
+    begin_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4888,7 +5298,7 @@ export interface operations {
             };
         };
     };
-    remove_3: {
+    remove_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -4936,7 +5346,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4986,6 +5396,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheckReply"];
+                };
+            };
+        };
+    };
+    draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftWanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CellChanged"];
                 };
             };
         };
@@ -5370,6 +5807,50 @@ export interface operations {
             };
         };
     };
+    newest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillReply"][];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FillWanted"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillBegun"];
+                };
+            };
+        };
+    };
     preview_1: {
         parameters: {
             query?: never;
@@ -5391,6 +5872,48 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Fill"];
                 };
+            };
+        };
+    };
+    state_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillReply"];
+                };
+            };
+        };
+    };
+    stop_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -6925,7 +7448,7 @@ export interface operations {
             };
         };
     };
-    remove_6: {
+    remove_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -7250,7 +7773,7 @@ export interface operations {
             };
         };
     };
-    remove_4: {
+    remove_5: {
         parameters: {
             query: {
                 version: number;
@@ -7366,7 +7889,7 @@ export interface operations {
             };
         };
     };
-    remove_5: {
+    remove_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -7836,7 +8359,7 @@ export interface operations {
             };
         };
     };
-    all_9: {
+    all_10: {
         parameters: {
             query?: never;
             header?: never;

@@ -14,6 +14,7 @@ export type Command =
 type Plain =
   | "still-holds"
   | "put-forward"
+  | "draft"
   | "clear"
   | "fill"
   | "all"
@@ -101,6 +102,7 @@ export const KEYS: Row[] = [
   { shown: "Ctrl+C, Ctrl+V", meaning: "keys.clipboard" },
   { shown: "Ctrl+D", meaning: "keys.fill", keys: { "Ctrl+d": { do: "fill" } } },
   { shown: "Ctrl+Enter", meaning: "keys.putForward", keys: { "Ctrl+Enter": { do: "put-forward" } } },
+  { shown: "F8", meaning: "draft.key", keys: { F8: { do: "draft" } } },
   { shown: "Delete", meaning: "keys.clear", keys: { Delete: { do: "clear" }, Backspace: { do: "clear" } } },
   { shown: "Ctrl+Z", meaning: "keys.undo", keys: { "Ctrl+z": { do: "undo", again: false } } },
   {

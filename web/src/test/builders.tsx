@@ -22,6 +22,7 @@ export function aLanguage(
   return {
     language: aName(tag, name),
     settlesOwn: false,
+    settlesDrafts: false,
     states: { offered: 0, returned: 0, stale: 0, settled: 10, pencilled: 0, untranslated: 0 },
     words: { offered: 0, returned: 0, stale: 0, settled: 30, pencilled: 0, untranslated: 0 },
     ...part,

@@ -6,12 +6,13 @@ import {
   DialogActions,
   DialogContent,
   DialogTitle,
+  LinearProgress,
   MenuItem,
   TextField,
 } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { DiffShown, TextShown } from "../../text/TextShown";
 import { wordDiff } from "../../text/wordDiff";
@@ -23,6 +24,7 @@ type Hit = Schemas["FillHit"];
 /** How alike sources must be, in percent. */
 const LEAST = [100, 95, 85, 75];
 const ROW = 64;
+const GOING_MS = 400;
 
 interface Props {
   /** The scope to look through, as its query string. */
@@ -40,14 +42,22 @@ export function FillDialog({ scope, languages, onDone }: Props) {
   const [first, setFirst] = useState(0);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [busy, setBusy] = useState(false);
+  const [service, setService] = useState(0);
+  const [change, setChange] = useState(0);
   const [wrong, setWrong] = useState("");
   const going = useRef(false);
+  const choices = useQuery({
+    queryKey: ["drafting", where],
+    queryFn: ({ signal }) =>
+      ask<Schemas["DraftChoice"][]>(`/api/drafting/choices?language=${encodeURIComponent(where)}`, { signal }),
+    enabled: where !== "",
+  });
   const found = useQuery({
-    queryKey: ["fill", scope, where, least, first],
+    queryKey: ["fill", scope, where, least, first, service],
     queryFn: ({ signal }) =>
       ask<Schemas["Fill"]>("/api/fill/preview", {
         method: "POST",
-        json: { scope, language: where, least, first },
+        json: { scope, language: where, least, first, ...(service > 0 ? { service } : {}) },
         signal,
       }),
     // What was settled a moment ago counts.
@@ -63,6 +73,8 @@ export function FillDialog({ scope, languages, onDone }: Props) {
     setLeft(new Set());
   };
   const next = found.data?.next;
+  const plan = found.data?.plan;
+  const drafts = service && plan && plan.texts > 0 ? (found.data?.rest ?? []) : [];
   const fill = async () => {
     // A second press comes before the first is drawn.
     if (going.current) return;
@@ -70,6 +82,20 @@ export function FillDialog({ scope, languages, onDone }: Props) {
     setBusy(true);
     setWrong("");
     try {
+      if (drafts.length > 0) {
+        const begun = await ask<Schemas["FillBegun"]>("/api/fill", {
+          method: "POST",
+          json: {
+            scope,
+            language: where,
+            service,
+            known: chosen.map(({ entry, version, text }) => ({ entry, version, text })),
+            drafts,
+          },
+        });
+        setChange(begun.change);
+        return;
+      }
       const done = await ask<Schemas["Many"]>("/api/cells/changes", {
         method: "POST",
         json: {
@@ -94,6 +120,27 @@ export function FillDialog({ scope, languages, onDone }: Props) {
       setBusy(false);
     }
   };
+  if (change > 0) {
+    return (
+      <Drafting
+        change={change}
+        onDone={(done) =>
+          onDone({
+            change,
+            entries: [...chosen, ...drafts].map(({ entry }) => entry),
+            said: t("fill.done", { n: done.known + done.drafted }),
+          })
+        }
+        onFailed={(sentence) => {
+          going.current = false;
+          setChange(0);
+          setBusy(false);
+          setWrong(sentence);
+          void found.refetch();
+        }}
+      />
+    );
+  }
   return (
     <Dialog open onClose={() => onDone(null)} maxWidth="md" fullWidth aria-labelledby="fill-title">
       <DialogTitle id="fill-title">{t("fill.title")}</DialogTitle>
@@ -106,6 +153,7 @@ export function FillDialog({ scope, languages, onDone }: Props) {
             value={where}
             onChange={(event) => {
               setWhere(event.target.value);
+              setService(0);
               again(0);
             }}
           >
@@ -131,6 +179,25 @@ export function FillDialog({ scope, languages, onDone }: Props) {
               </MenuItem>
             ))}
           </TextField>
+          {(choices.data?.length ?? 0) > 0 && (
+            <TextField
+              select
+              size="small"
+              label={t("fill.then")}
+              value={service}
+              onChange={(event) => {
+                setService(Number(event.target.value));
+                again(0);
+              }}
+            >
+              <MenuItem value={0}>{t("fill.noDrafts")}</MenuItem>
+              {choices.data?.map(({ id, name }) => (
+                <MenuItem key={id} value={id}>
+                  {t("fill.draftsOf", { service: name })}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
         </div>
         {(wrong || found.error) && (
           <Alert
@@ -143,17 +210,114 @@ export function FillDialog({ scope, languages, onDone }: Props) {
         <p role="status" className="soft">
           {found.data ? summary(found.data) : found.isFetching ? t("replace.looking") : ""}
         </p>
+        {plan && <PlanShown plan={plan} />}
         {hits.length > 0 && <FillList hits={hits} left={left} onLeft={setLeft} language={language} />}
       </DialogContent>
       <DialogActions>
         <Button onClick={() => onDone(null)}>{t("cancel")}</Button>
         {next !== undefined && next !== null && <Button onClick={() => again(next)}>{t("fill.further")}</Button>}
-        <Button variant="contained" disabled={chosen.length === 0 || busy} onClick={() => void fill()}>
-          {t("fill.do", { n: chosen.length })}
+        <Button variant="contained" disabled={chosen.length + drafts.length === 0 || busy} onClick={() => void fill()}>
+          {drafts.length > 0
+            ? t("fill.doAndDraft", { n: chosen.length, drafts: plan?.texts ?? 0 })
+            : t("fill.do", { n: chosen.length })}
         </Button>
       </DialogActions>
     </Dialog>
   );
+}
+
+/** What having the rest drafted would be: how much leaves, and whether the service may still be sent that. */
+function PlanShown({ plan }: { plan: Schemas["DraftPlan"] }) {
+  const { texts, characters, left, withheld, unfit } = plan;
+  return (
+    <p className={characters > left ? "wrong" : "soft"}>
+      {t("fill.plan", { n: texts, characters, left })}
+      {characters > left && ` ${t("fill.tooMuch")}`}
+      {withheld > 0 && ` ${t("fill.withheld", { n: withheld })}`}
+      {unfit > 0 && ` ${t("fill.unfit", { n: unfit })}`}
+    </p>
+  );
+}
+
+/** A fill that is being drafted, and what could not be filled. */
+function Drafting({
+  change,
+  onDone,
+  onFailed,
+}: {
+  change: number;
+  onDone: (done: Schemas["FillReply"]) => void;
+  onFailed: (sentence: string) => void;
+}) {
+  const [stopping, setStopping] = useState(false);
+  const fill = useQuery({
+    queryKey: ["filling", change],
+    queryFn: ({ signal }) => ask<Schemas["FillReply"]>(`/api/fill/${change}`, { signal }),
+    refetchInterval: (query) => (isOpen(query.state.data) ? GOING_MS : false),
+    gcTime: 0,
+  });
+  const done = fill.data;
+  const over = done !== undefined && !isOpen(done);
+  const well = over && done.status === "done";
+  useEffect(() => {
+    if (over && !well) onFailed(done.message || t("fill.failed"));
+    else if (well && done.refused === 0) onDone(done);
+  });
+  return (
+    <Dialog open maxWidth="md" fullWidth aria-labelledby="drafting-title">
+      <DialogTitle id="drafting-title">
+        {well ? t("fill.over", { n: done.known + done.drafted }) : t("fill.drafting")}
+      </DialogTitle>
+      <DialogContent className="filling">
+        {fill.error && <Alert severity="error">{sentenceOf(fill.error)}</Alert>}
+        {!over && (
+          <>
+            <LinearProgress
+              aria-label={t("fill.drafting")}
+              variant={done && done.total > 0 ? "determinate" : "indeterminate"}
+              value={done && done.total > 0 ? (100 * done.done) / done.total : 0}
+            />
+            <p className="soft" role="status">
+              {done && done.total > 0 ? t("fill.progress", { done: done.done, total: done.total }) : ""}
+            </p>
+          </>
+        )}
+        {well && (
+          <>
+            <p>{t("fill.refused", { n: done.refused })}</p>
+            <ul className="refusals">
+              {done.told.map((one) => (
+                <li key={one.entry}>
+                  <code>{one.key}</code> {one.sentence}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </DialogContent>
+      <DialogActions>
+        {well ? (
+          <Button variant="contained" onClick={() => onDone(done)}>
+            {t("close")}
+          </Button>
+        ) : (
+          <Button
+            disabled={stopping}
+            onClick={() => {
+              setStopping(true);
+              ask(`/api/fill/${change}/stop`, { method: "POST" }).catch(() => setStopping(false));
+            }}
+          >
+            {t("fill.stop")}
+          </Button>
+        )}
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+function isOpen(fill: Schemas["FillReply"] | undefined): boolean {
+  return fill === undefined || fill.status === "going" || fill.status === "queued";
 }
 
 function summary({ hits, untranslated, next }: Schemas["Fill"]): string {

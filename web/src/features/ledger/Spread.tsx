@@ -6,6 +6,7 @@ import { commandFor, SOURCE } from "../../sheet/keyboard";
 import { sizeOf } from "../../sheet/selection";
 import type { Forms } from "../../text/shapes";
 import { cellId } from "./cellId";
+import { drafting } from "./drafting";
 import { useSheet } from "./sheetModel";
 import { SpreadHead } from "./SpreadHead";
 import { SpreadRow, type Hands } from "./SpreadRow";
@@ -130,6 +131,11 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
         break;
       case "put-forward":
         void blocks.act("PUT_FORWARD");
+        break;
+      case "draft":
+        if (place.column === SOURCE) return;
+        onSay(t("draft.asking"));
+        void drafting(store, id, tag).then(onSay);
         break;
       case "clear":
         clear();

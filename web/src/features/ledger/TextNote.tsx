@@ -63,6 +63,7 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
         {cell?.text === undefined
           ? t("footnotes.nothingInForce")
           : t(cell.settled ? "footnotes.inForce" : "footnotes.pencilled")}
+        {cell?.text !== undefined && isTold(cell.origin) && ` · ${t(`origin.${cell.origin}`)}`}
       </p>
       {cell?.text !== undefined && shown(cell.text, cell.forms)}
       {cell?.state === "stale" && (reviews || me.levels[tag] === "contributor") && (
@@ -135,6 +136,11 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
       })}
     </>
   );
+}
+
+/** Ways on which a text came that a reader of it wants to know. */
+function isTold(origin: string | undefined): origin is "draft" | "memory" {
+  return origin === "draft" || origin === "memory";
 }
 
 function ReturnOffer({ onReturn }: { onReturn: (reason: string) => void }) {

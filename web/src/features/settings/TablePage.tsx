@@ -35,7 +35,7 @@ type Kept = Schemas["LanguageReply"];
 
 function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable: boolean }) {
   const [name, setName] = useState(table.name);
-  const [kept, setKept] = useState<Pick<Kept, "language" | "settlesOwn">[]>(table.languages);
+  const [kept, setKept] = useState<Pick<Kept, "language" | "settlesOwn" | "settlesDrafts">[]>(table.languages);
   const [wrong, setWrong] = useState<string | null>(null);
   const [leaving, setLeaving] = useState<Kept | null>(null);
   const [removing, setRemoving] = useState(false);
@@ -68,7 +68,11 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        const languages = kept.map((one) => ({ tag: one.language.tag, settlesOwn: one.settlesOwn }));
+        const languages = kept.map(({ language: { tag }, settlesOwn, settlesDrafts }) => ({
+          tag,
+          settlesOwn,
+          settlesDrafts,
+        }));
         run(ask(address, { method: "PUT", json: { version: table.version, name, languages } }), () => setSaved(true));
       }}
     >
@@ -98,7 +102,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
             </tr>
           </thead>
           <tbody>
-            {kept.map(({ language, settlesOwn }, at) => (
+            {kept.map(({ language, settlesOwn, settlesDrafts }, at) => (
               <tr key={language.tag}>
                 <th scope="row">
                   {languageName(language)} <span className="soft">· {language.ownName}</span>
@@ -122,6 +126,22 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
                       />
                     }
                     label={t("settings.ownWords")}
+                  />
+                  <FormControlLabel
+                    control={
+                      <Checkbox
+                        size="small"
+                        checked={settlesDrafts}
+                        onChange={(_, on) =>
+                          setKept(
+                            kept.map((one) =>
+                              one.language.tag === language.tag ? { ...one, settlesDrafts: on } : one,
+                            ),
+                          )
+                        }
+                      />
+                    }
+                    label={t("settings.draftWords")}
                   />
                 </td>
                 <td className="order">
@@ -163,7 +183,7 @@ function TableForm({ table, editable }: { table: Schemas["TableReply"]; editable
             label={t("settings.addLanguage")}
             onPick={(language) => {
               if (language.tag !== table.source.tag && !kept.some((one) => one.language.tag === language.tag)) {
-                setKept([...kept, { language, settlesOwn: false }]);
+                setKept([...kept, { language, settlesOwn: false, settlesDrafts: false }]);
               }
             }}
           />

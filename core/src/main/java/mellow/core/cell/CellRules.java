@@ -29,6 +29,27 @@ public final class CellRules {
     }
 
     /**
+     * Whether what came of an event may stand where the text in force was drafted by a machine and nobody changed it since: it is put forward or settled by somebody
+     * who opened it, however that is done.
+     *
+     * @param opened whether somebody looked at this cell by itself
+     */
+    public static Outcome byMachine(Cell before, Outcome outcome, boolean opened) {
+        if (opened || !(outcome instanceof Changed changed) || before.text().isEmpty()) {
+            return outcome;
+        }
+        Cell after = changed.cell();
+        boolean settled = before.standing() != Standing.SETTLED
+                && after.standing() == Standing.SETTLED
+                && after.text().equals(before.text());
+        boolean offered = after.offers().stream()
+                .anyMatch(offer -> offer.open()
+                        && before.openOffer(offer.id()).isEmpty()
+                        && offer.text().equals(before.text().get()));
+        return settled || offered ? new Refused(Reason.MACHINE_TEXT) : outcome;
+    }
+
+    /**
      * Four eyes and the checks, by the outcome: they hold for every way on which a text can come into force as settled. What is restored and does not pass
      * the checks comes back pencilled; everything else that does not is refused.
      */

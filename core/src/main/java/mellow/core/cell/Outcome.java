@@ -58,6 +58,8 @@ public sealed interface Outcome {
         NOT_STALE("This text was made for the source as it reads now."),
         OWN_OFFER("Nobody puts their own text in force in this language; another reviewer has to settle it."),
         BLOCKED("This cannot be settled."),
+        MACHINE_TEXT(
+                "A machine drafted this text and nobody opened it; many of them are not put forward in one go in this language."),
         REASON_MISSING("Say why it goes back, so that its author can improve it."),
         NOT_YOURS("Only its author can take an offer back."),
         NOTHING_IN_FORCE("There is no text in force here.");

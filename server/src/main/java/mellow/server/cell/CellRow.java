@@ -6,10 +6,12 @@ import jakarta.persistence.IdClass;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import mellow.core.cell.Cell;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Offer;
 import mellow.core.cell.Standing;
+import mellow.server.cell.CellChange.How;
 import mellow.server.common.TextColumns;
 import org.jspecify.annotations.Nullable;
 
@@ -47,6 +49,7 @@ class CellRow {
 
     void become(Cell cell, CellState newState, String newOrigin, long author, Instant at) {
         TextColumns columns = TextColumns.of(cell.text());
+        boolean same = Objects.equals(text, columns.text()) && Objects.equals(forms, columns.forms());
         text = columns.text();
         forms = columns.forms();
         folded = columns.folded();
@@ -55,7 +58,8 @@ class CellRow {
         basedOn = cell.basedOn();
         textVersion = cell.textAt();
         version = cell.version();
-        origin = newOrigin;
+        // A text that a machine drafted is one until it reads otherwise, whoever moves it on.
+        origin = same && origin.equals(How.DRAFT.word()) ? origin : newOrigin;
         authorId = author;
         changedAt = at;
         openOffers = (short) cell.openOffers();
@@ -63,6 +67,11 @@ class CellRow {
 
     CellKey key() {
         return new CellKey(entryId, languageId);
+    }
+
+    /** How the text in force came, or the last change where it was not drafted. */
+    String origin() {
+        return origin;
     }
 
     int version() {

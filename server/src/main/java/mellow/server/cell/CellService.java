@@ -103,6 +103,7 @@ public class CellService {
                 List.of(new Wanted(
                         key,
                         change.version(),
+                        true,
                         (cell, entry, in, offer) -> event(key, change, cell, entry.shape(), in.tag(), offer))));
         for (Refusal refusal : result.refused().values()) {
             throw refusal.code().equals(MOVED_ON) ? movedOn(refusal, key) : refusal;
@@ -164,6 +165,7 @@ public class CellService {
                     new Wanted(
                             key,
                             one.version(),
+                            false,
                             (cell, entry, in, offer) ->
                                     event(key, beside(change, cell), cell, entry.shape(), tag, offer)));
             if (before != null) {
@@ -185,7 +187,7 @@ public class CellService {
     public Optional<Many> undo(long person, long change) {
         List<Wanted> wanted = new ArrayList<>();
         story.undo(person, change)
-                .forEach((key, undo) -> wanted.add(new Wanted(key, null, (cell, entry, kept, offer) -> undo)));
+                .forEach((key, undo) -> wanted.add(new Wanted(key, null, true, (cell, entry, kept, offer) -> undo)));
         if (wanted.isEmpty()) {
             return Optional.empty();
         }

@@ -118,8 +118,9 @@ class CellWork {
      * A change of one cell.
      *
      * @param version the version that was seen, null for whatever it is
+     * @param opened whether somebody looks at this cell by itself
      */
-    record Wanted(CellKey key, @Nullable Integer version, EventMaker maker) {}
+    record Wanted(CellKey key, @Nullable Integer version, boolean opened, EventMaker maker) {}
 
     /**
      * What came of it.
@@ -264,7 +265,12 @@ class CellWork {
             Inspector.Place place = new Inspector.Place(entry.id(), entry.tableId(), kept.number());
             Function<Text, List<Finding>> blockers = text -> look.blockers(place, entry.measure(), text.forms());
             Changed outcome = byRule(
-                    require(CellRules.apply(before, event, entry.sourceRevision(), actor, blockers)),
+                    require(byPeople(
+                            CellRules.apply(before, event, entry.sourceRevision(), actor, blockers),
+                            before,
+                            row,
+                            wanted,
+                            kept)),
                     event,
                     entry,
                     kept,
@@ -296,6 +302,12 @@ class CellWork {
                     after,
                     opened != null ? Long.valueOf(opened.id()) : answered(event),
                     opened != null ? opened.text() : null);
+        }
+
+        private static Outcome byPeople(Outcome outcome, Cell before, CellRow row, Wanted wanted, Kept kept) {
+            return row.origin().equals(How.DRAFT.word())
+                    ? CellRules.byMachine(before, outcome, wanted.opened() || kept.settlesDrafts())
+                    : outcome;
         }
 
         /** What a standing rule makes of a text that was just put forward: settled at once, or as it was. */

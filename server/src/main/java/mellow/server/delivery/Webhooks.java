@@ -1,18 +1,16 @@
 package mellow.server.delivery;
 
 import java.net.URI;
-import java.net.URISyntaxException;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.stream.Collectors;
+import mellow.server.common.AllowedHosts;
 import mellow.server.common.Refusal;
 import mellow.server.common.Secrets;
 import mellow.server.people.PeopleService;
@@ -33,17 +31,14 @@ class Webhooks {
     private static final JsonMapper JSON = JsonMapper.shared();
     private static final int SECRET_BYTES = 32;
     private static final int MOST = 10;
-    private static final int LONGEST = 500;
     private static final int CALLS_TOLD = 5;
-    private static final int HTTP = 80;
-    private static final int HTTPS = 443;
     private static final String DO = "say which programs are told";
 
     private final ProductService products;
     private final PeopleService people;
     private final JdbcClient jdbc;
     private final Clock clock;
-    private final Set<String> hosts;
+    private final AllowedHosts hosts;
 
     Webhooks(
             ProductService products,
@@ -55,7 +50,7 @@ class Webhooks {
         this.people = people;
         this.jdbc = jdbc;
         this.clock = clock;
-        this.hosts = hosts.stream().map(host -> host.toLowerCase(Locale.ROOT)).collect(Collectors.toUnmodifiableSet());
+        this.hosts = new AllowedHosts(hosts);
     }
 
     /**
@@ -130,7 +125,7 @@ class Webhooks {
                                     row.getTimestamp("heard_at") != null,
                                     row.getString("said")));
                 });
-        return new WebhookDesk(hosts.stream().sorted().toList(), List.copyOf(hooks.values()));
+        return new WebhookDesk(hosts.names(), List.copyOf(hooks.values()));
     }
 
     /** How many are told of a product. */
@@ -151,7 +146,7 @@ class Webhooks {
     public WebhookMade add(long person, String slug, String address) {
         people.rights(person).requireCoordinator(DO);
         long product = products.find(slug).id();
-        String sound = requireAllowed(address);
+        String sound = hosts.require(address).toString();
         int there = jdbc.sql("select count(*) from webhook where product_id = :product and removed_at is null")
                 .param("product", product)
                 .query(Integer.class)
@@ -236,40 +231,6 @@ class Webhooks {
 
     /** Whether this installation lets that address be told now. */
     boolean allows(URI address) {
-        String host = String.valueOf(address.getHost()).toLowerCase(Locale.ROOT);
-        int usual = "https".equals(address.getScheme()) ? HTTPS : HTTP;
-        int port = address.getPort() < 0 ? usual : address.getPort();
-        return hosts.contains(host + ":" + port) || (port == usual && hosts.contains(host));
-    }
-
-    private String requireAllowed(String address) {
-        URI uri;
-        try {
-            uri = new URI(address.strip());
-        } catch (URISyntaxException none) {
-            throw noAddress();
-        }
-        boolean web = "http".equals(uri.getScheme()) || "https".equals(uri.getScheme());
-        if (!web
-                || uri.getHost() == null
-                || uri.getUserInfo() != null
-                || uri.getFragment() != null
-                || address.length() > LONGEST) {
-            throw noAddress();
-        }
-        if (!allows(uri)) {
-            throw Refusal.unacceptable(
-                    "host-not-allowed",
-                    "This installation does not let {host} be told; whoever starts the server names the hosts that may be.",
-                    Map.of("field", "address", "host", uri.getAuthority()));
-        }
-        return uri.toString();
-    }
-
-    private static Refusal noAddress() {
-        return Refusal.unacceptable(
-                "bad-address",
-                "Expected an address such as https://build.example/texts, without a name or a password in it.",
-                Map.of("field", "address"));
+        return hosts.allow(address);
     }
 }

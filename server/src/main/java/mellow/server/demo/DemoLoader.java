@@ -289,7 +289,8 @@ public class DemoLoader {
                 .map(one -> new Kept(
                         one.tag(),
                         one.number(),
-                        one.settlesOwn() || languages.contains(one.tag().value())))
+                        one.settlesOwn() || languages.contains(one.tag().value()),
+                        one.settlesDrafts()))
                 .toList();
         tables.edit(person(scenario().people().get(0).signIn()), slug, listed.version(), table.name(), kept);
     }

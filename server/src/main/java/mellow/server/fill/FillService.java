@@ -1,21 +1,20 @@
 package mellow.server.fill;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.core.memory.Adaptation.Substitution;
-import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
-import mellow.server.language.LanguageService;
+import mellow.server.draft.Drafting;
+import mellow.server.draft.Drafting.DraftPlan;
+import mellow.server.fill.Untranslated.Empty;
 import mellow.server.memory.MemoryService;
 import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.memory.MemoryService.Wanted;
 import mellow.server.people.Reading;
 import mellow.server.sheet.SheetService;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -29,28 +28,19 @@ public class FillService {
     private static final int MOST_LOOKED_AT = 5_000;
 
     private static final int AT_ONCE = 500;
-    private static final String UNTRANSLATED = Coded.sql(
-            """
-            select e.id, e.key, e.source, t.source_language_id, coalesce(c.version, 0) as version
-            from entry e join ledger_table t on t.id = e.table_id join language l on l.id = :language
-            join table_language k on k.table_id = e.table_id and k.language_id = l.id
-            left join cell c on c.entry_id = e.id and c.language_id = l.id
-            where e.id = any(:ids) and e.removed_at is null and e.translatable and e.shape = 'plain' and e.source <> ''
-              and coalesce(c.state, {state.untranslated}) = {state.untranslated}
-            """);
-
     private final SheetService sheet;
     private final MemoryService memory;
-    private final LanguageService languages;
+    private final Untranslated untranslated;
+    private final Drafting drafting;
     private final Reading reading;
-    private final JdbcClient jdbc;
 
-    FillService(SheetService sheet, MemoryService memory, LanguageService languages, Reading reading, JdbcClient jdbc) {
+    FillService(
+            SheetService sheet, MemoryService memory, Untranslated untranslated, Drafting drafting, Reading reading) {
         this.sheet = sheet;
         this.memory = memory;
-        this.languages = languages;
+        this.untranslated = untranslated;
+        this.drafting = drafting;
         this.reading = reading;
-        this.jdbc = jdbc;
     }
 
     /**
@@ -81,10 +71,18 @@ public class FillService {
      * @param hits in the order of the scope
      * @param untranslated how many untranslated texts were looked at
      * @param next where in the scope to go on, as only so many are looked at at once; null at its end
+     * @param rest what nothing was found for, for a service to draft
+     * @param plan what having them drafted would be; null when no service is named
      */
-    public record Fill(List<FillHit> hits, int untranslated, @Nullable Integer next) {}
+    public record Fill(
+            List<FillHit> hits, int untranslated, @Nullable Integer next, List<Rest> rest, @Nullable DraftPlan plan) {}
 
-    private record Empty(long id, String key, String source, int sourceLanguage, int version) {}
+    /**
+     * A text that nothing was found for.
+     *
+     * @param version of its cell
+     */
+    public record Rest(long entry, int version) {}
 
     /**
      * Looks through a scope.
@@ -92,39 +90,35 @@ public class FillService {
      * @param scope the scope's query string
      * @param least how alike a source must be, in percent; 100 for the same
      * @param first where in the scope to begin, 0 for its beginning
+     * @param service the number of the one that would draft what nothing is found for; null for none
      */
     @Transactional(readOnly = true)
-    public Fill find(String scope, LanguageTag language, int least, int first) {
+    public Fill find(String scope, LanguageTag language, int least, int first, @Nullable Long service) {
         if (!reading.reads(language)) {
             throw Refusal.forbidden(
                     "own-languages-only",
                     "{language} is none of your languages.",
                     Map.of("language", language.value()));
         }
+        if (service != null) {
+            drafting.require(service, language);
+        }
         List<Long> ids = sheet.entries(scope);
         List<FillHit> hits = new ArrayList<>();
+        List<Empty> rest = new ArrayList<>();
         int looked = 0;
+        Integer next = null;
         for (int from = first; from < ids.size(); from += AT_ONCE) {
             if (hits.size() >= MOST_HITS || looked >= MOST_LOOKED_AT) {
-                return new Fill(hits, looked, from);
+                next = from;
+                break;
             }
             List<Long> some = ids.subList(from, Math.min(ids.size(), from + AT_ONCE));
-            Map<Long, Empty> empty = new HashMap<>();
-            jdbc.sql(UNTRANSLATED)
-                    .param("ids", some.toArray(Long[]::new))
-                    .param("language", languages.numberOrNone(language))
-                    .query((row, n) -> new Empty(
-                            row.getLong("id"),
-                            row.getString("key"),
-                            row.getString("source"),
-                            row.getInt("source_language_id"),
-                            row.getInt("version")))
-                    .list()
-                    .forEach(one -> empty.put(one.id, one));
+            Map<Long, Empty> empty = untranslated.of(some, language);
             looked += empty.size();
             Map<Long, MemoryHit> best = memory.best(
                     empty.values().stream()
-                            .map(one -> new Wanted(one.id, one.sourceLanguage, one.source))
+                            .map(one -> new Wanted(one.id(), one.sourceLanguage(), one.source()))
                             .toList(),
                     language,
                     least);
@@ -133,18 +127,25 @@ public class FillService {
                 MemoryHit hit = best.get(id);
                 if (one != null && hit != null) {
                     hits.add(hit(one, hit));
+                } else if (one != null) {
+                    rest.add(one);
                 }
             }
         }
-        return new Fill(hits, looked, null);
+        return new Fill(
+                hits,
+                looked,
+                next,
+                rest.stream().map(one -> new Rest(one.id(), one.version())).toList(),
+                service == null ? null : drafting.plan(service, untranslated.toDraft(rest)));
     }
 
     private static FillHit hit(Empty one, MemoryHit hit) {
         return new FillHit(
-                one.id,
-                one.key,
-                one.version,
-                one.source,
+                one.id(),
+                one.key(),
+                one.version(),
+                one.source(),
                 hit.text(),
                 hit.percent(),
                 hit.key(),

@@ -22,7 +22,8 @@ import picocli.CommandLine.Command;
             ConvertCommand.class,
             PushCommand.class,
             PullCommand.class,
-            DeliverCommand.class
+            DeliverCommand.class,
+            DrafterCommand.class
         })
 public final class Mellow {
 

@@ -48,6 +48,13 @@ final class StartCommand implements Runnable {
             description = "which hosts may be told what was delivered; none unless they are named here")
     private List<String> webhooks = List.of();
 
+    @Option(
+            names = "--drafting",
+            paramLabel = "HOST[:PORT]",
+            split = ",",
+            description = "which hosts may be asked for drafts; none unless they are named here")
+    private List<String> drafting = List.of();
+
     @Option(names = "--port", description = "The port on 127.0.0.1 (default: 8080).", defaultValue = "8080")
     private int port = 8080;
 
@@ -99,7 +106,9 @@ final class StartCommand implements Runnable {
                         "--server.port=" + port,
                         "--mellow.outbox="
                                 + (outbox == null ? "" : outbox.toAbsolutePath().normalize()),
-                        "--mellow.webhooks.hosts=" + String.join(",", webhooks));
+                        "--mellow.webhooks.hosts=" + String.join(",", webhooks),
+                        "--mellow.drafting.hosts=" + String.join(",", drafting),
+                        "--mellow.secret-key=" + SecretKeyFile.key(System.getenv(SecretKeyFile.VARIABLE), data));
         String address = "http://127.0.0.1:" + server.getEnvironment().getRequiredProperty("local.server.port");
         pid.write(address);
         welcome(out, address);

@@ -7,7 +7,9 @@ import jakarta.validation.constraints.NotNull;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import mellow.core.cell.CellState;
+import mellow.core.language.LanguageTag;
 import mellow.server.coverage.CoverageService;
 import mellow.server.coverage.CoverageService.Count;
 import mellow.server.coverage.CoverageService.Place;
@@ -17,6 +19,7 @@ import mellow.server.people.SignedIn;
 import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService.Listed;
 import mellow.server.table.TableService.Removed;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -64,9 +67,8 @@ class TableController {
     @PutMapping("/{slug}")
     TableReply edit(
             @PathVariable String slug, @Valid @RequestBody TableEdit edit, @AuthenticationPrincipal SignedIn me) {
-        List<Kept> kept = edit.languages().stream()
-                .map(one -> new Kept(languages.parse(one.tag()), 0, one.settlesOwn()))
-                .toList();
+        TableInfo now = tables.find(slug);
+        List<Kept> kept = edit.languages().stream().map(one -> kept(now, one)).toList();
         tables.edit(me.id(), slug, edit.version(), edit.name(), kept);
         return one(slug);
     }
@@ -88,6 +90,12 @@ class TableController {
     @PostMapping("/removed/{id}/put-back")
     TableReply putBack(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
         return one(tables.putBack(me.id(), id).slug());
+    }
+
+    private Kept kept(TableInfo now, KeptEdit edit) {
+        LanguageTag tag = languages.parse(edit.tag());
+        boolean before = now.language(tag).map(Kept::settlesDrafts).orElse(false);
+        return new Kept(tag, 0, edit.settlesOwn(), Objects.requireNonNullElse(edit.settlesDrafts(), before));
     }
 
     private TableReply one(String slug) {
@@ -129,7 +137,11 @@ class TableController {
             words.put(state.word(), count.words());
         }
         return new LanguageReply(
-                LanguageName.of(languages.describe(language.tag())), language.settlesOwn(), states, words);
+                LanguageName.of(languages.describe(language.tag())),
+                language.settlesOwn(),
+                language.settlesDrafts(),
+                states,
+                words);
     }
 
     record NewTable(@NotBlank String name, @NotBlank String source, @NotNull List<@NotBlank String> languages) {}
@@ -142,7 +154,8 @@ class TableController {
      */
     record TableEdit(@Min(0) int version, @NotBlank String name, @NotNull List<@Valid KeptEdit> languages) {}
 
-    record KeptEdit(@NotBlank String tag, boolean settlesOwn) {}
+    /** @param settlesDrafts left out, it stays as it is */
+    record KeptEdit(@NotBlank String tag, boolean settlesOwn, @Nullable Boolean settlesDrafts) {}
 
     record TableReply(
             long id,
@@ -161,5 +174,9 @@ class TableController {
      * @param words source words of them
      */
     record LanguageReply(
-            LanguageName language, boolean settlesOwn, Map<String, Integer> states, Map<String, Long> words) {}
+            LanguageName language,
+            boolean settlesOwn,
+            boolean settlesDrafts,
+            Map<String, Integer> states,
+            Map<String, Long> words) {}
 }

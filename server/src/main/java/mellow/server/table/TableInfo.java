@@ -21,8 +21,9 @@ public record TableInfo(long id, String slug, String name, LanguageTag source, L
      * @param tag the language
      * @param number its number in the database
      * @param settlesOwn whether reviewers may settle their own texts
+     * @param settlesDrafts whether what machines drafted may be settled many at once, by who opened none
      */
-    public record Kept(LanguageTag tag, int number, boolean settlesOwn) {}
+    public record Kept(LanguageTag tag, int number, boolean settlesOwn, boolean settlesDrafts) {}
 
     /** The table's settings for a language, if it is kept in it. */
     public Optional<Kept> language(LanguageTag tag) {

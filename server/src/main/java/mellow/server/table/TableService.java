@@ -31,9 +31,9 @@ public class TableService {
 
     private static final int LONGEST_NAME = 120;
     private static final String LANGUAGES =
-            "select table_id, language_id, settles_own from table_language where archived_at is null order by table_id, position";
+            "select table_id, language_id, settles_own, settles_drafts from table_language where archived_at is null order by table_id, position";
     private static final String LANGUAGES_OF =
-            "select table_id, language_id, settles_own from table_language where table_id = :table and archived_at is null order by position";
+            "select table_id, language_id, settles_own, settles_drafts from table_language where table_id = :table and archived_at is null order by position";
     private static final String ADD_LANGUAGE =
             """
             insert into table_language (table_id, language_id, position, settles_own)
@@ -43,7 +43,7 @@ public class TableService {
     private static final String ARCHIVE =
             "update table_language set archived_at = :at where table_id = :table and archived_at is null and not language_id = any(:kept)";
     private static final String PLACE =
-            "update table_language set position = :position, settles_own = :own where table_id = :table and language_id = :language";
+            "update table_language set position = :position, settles_own = :own, settles_drafts = :drafts where table_id = :table and language_id = :language";
 
     private final TableRepository tables;
     private final LanguageService languages;
@@ -162,6 +162,7 @@ public class TableService {
             jdbc.sql(PLACE)
                     .param("position", position++)
                     .param("own", one.settlesOwn())
+                    .param("drafts", one.settlesDrafts())
                     .param("table", table.id())
                     .param("language", languages.number(one.tag()))
                     .update();
@@ -257,7 +258,10 @@ public class TableService {
         Map<Long, List<Kept>> kept = new HashMap<>();
         jdbc.sql(LANGUAGES).query(row -> {
             kept.computeIfAbsent(row.getLong("table_id"), t -> new ArrayList<>())
-                    .add(kept(row.getInt("language_id"), row.getBoolean("settles_own")));
+                    .add(kept(
+                            row.getInt("language_id"),
+                            row.getBoolean("settles_own"),
+                            row.getBoolean("settles_drafts")));
         });
         kept.values().forEach(all -> all.removeIf(one -> !reading.reads(one.tag())));
         return tables.findByRemovedAtNullOrderByNameAsc().stream()
@@ -305,15 +309,16 @@ public class TableService {
         return jdbc
                 .sql(LANGUAGES_OF)
                 .param("table", table)
-                .query((row, n) -> kept(row.getInt("language_id"), row.getBoolean("settles_own")))
+                .query((row, n) -> kept(
+                        row.getInt("language_id"), row.getBoolean("settles_own"), row.getBoolean("settles_drafts")))
                 .list()
                 .stream()
                 .filter(one -> reading.reads(one.tag()))
                 .toList();
     }
 
-    private Kept kept(int number, boolean settlesOwn) {
-        return new Kept(languages.tag(number), number, settlesOwn);
+    private Kept kept(int number, boolean settlesOwn, boolean settlesDrafts) {
+        return new Kept(languages.tag(number), number, settlesOwn, settlesDrafts);
     }
 
     private TableInfo info(LedgerTable table, List<Kept> kept) {

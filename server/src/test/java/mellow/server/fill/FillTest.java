@@ -74,7 +74,7 @@ class FillTest extends ServerTest {
     }
 
     private Fill find(int least) {
-        return fill.find("table=deck&in=de", GERMAN, least, 0);
+        return fill.find("table=deck&in=de", GERMAN, least, 0, null);
     }
 
     @Test
@@ -172,11 +172,11 @@ class FillTest extends ServerTest {
             many.append("m").append(i).append(",Ramp up,\n");
         }
         ledger.takeIn(mara, "Many", many.toString(), Arrival.SETTLED);
-        Fill found = fill.find("table=many&in=de", GERMAN, 100, 0);
+        Fill found = fill.find("table=many&in=de", GERMAN, 100, 0, null);
         assertThat(found.hits()).hasSize(2_000);
         assertThat(found.hits()).extracting(FillHit::text).containsOnly("Rampe oben");
         assertThat(found.next()).isEqualTo(2_000);
-        Fill rest = fill.find("table=many&in=de", GERMAN, 100, 2_000);
+        Fill rest = fill.find("table=many&in=de", GERMAN, 100, 2_000, null);
         assertThat(rest.hits()).hasSize(600);
         assertThat(rest.next()).isNull();
     }
