@@ -219,7 +219,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_11"];
+        get: operations["all_12"];
         put?: never;
         post?: never;
         delete?: never;
@@ -251,9 +251,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_9"];
+        get: operations["all_10"];
         put?: never;
-        post: operations["add_5"];
+        post: operations["add_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -268,9 +268,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
-        delete: operations["remove_3"];
+        delete: operations["remove_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -365,7 +365,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_4"];
+        post: operations["add_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -429,7 +429,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["putBack_2"];
+        post: operations["putBack_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -445,7 +445,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["remove_4"];
+        post: operations["remove_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -477,7 +477,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_3"];
+        post: operations["change_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -564,6 +564,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/entries/{entry}/cells/{language}/same": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["same"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{entry}/cells/{language}/story": {
         parameters: {
             query?: never;
@@ -587,7 +603,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_8"];
+        get: operations["all_9"];
         put?: never;
         post: operations["ask"];
         delete?: never;
@@ -724,6 +740,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fill/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["count"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fill/preview": {
         parameters: {
             query?: never;
@@ -779,7 +811,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["find"];
+        get: operations["find_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -891,7 +923,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_7"];
+        get: operations["all_8"];
         put?: never;
         post: operations["push"];
         delete?: never;
@@ -1117,6 +1149,134 @@ export interface paths {
         };
         get: operations["state_1"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/shelves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_7"];
+        put?: never;
+        post: operations["add_4"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/shelves/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change_2"];
+        post?: never;
+        delete: operations["remove_3"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/shelves/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addTo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/shelves/{id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["putBack_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/shelves/{id}/tmx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["write"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/units/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove_5"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/memory/units/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["mend"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1646,7 +1806,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_7"];
+        delete: operations["remove_9"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1806,7 +1966,7 @@ export interface paths {
         get: operations["play"];
         put?: never;
         post?: never;
-        delete: operations["remove_5"];
+        delete: operations["remove_7"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1870,7 +2030,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_6"];
+        delete: operations["remove_8"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2123,7 +2283,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_10"];
+        get: operations["all_11"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3023,6 +3183,10 @@ export interface components {
             /** Format: int64 */
             entry: number;
             from: string;
+            /** Format: int64 */
+            fromEntry: number;
+            /** Format: int64 */
+            fromUnit: number;
             key: string;
             otherSource: string;
             /** Format: int32 */
@@ -3344,6 +3508,10 @@ export interface components {
         KnownText: {
             /** Format: int64 */
             entry: number;
+            /** Format: int64 */
+            fromEntry: number;
+            /** Format: int64 */
+            fromUnit: number;
             text: string;
             /** Format: int32 */
             version: number;
@@ -3526,9 +3694,12 @@ export interface components {
             key: string;
             /** Format: int32 */
             percent: number;
+            sameContext: boolean;
             source: string;
             table: string;
             text: string;
+            /** Format: int64 */
+            unit: number;
         };
         MemoryState: {
             /** Format: int64 */
@@ -4121,6 +4292,14 @@ export interface components {
             /** Format: int64 */
             total: number;
         };
+        SameSource: {
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            table: string;
+            /** Format: int32 */
+            version: number;
+        };
         SceneCounts: {
             language: string;
             /** Format: int32 */
@@ -4254,6 +4433,43 @@ export interface components {
             name: string;
             rows: string[][];
             taken: boolean;
+        };
+        Shelf: {
+            /** Format: int32 */
+            deduction: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            madeAt: string;
+            name: string;
+            pairs: components["schemas"]["ShelfPair"][];
+            person: string;
+            /** Format: int32 */
+            rank: number;
+            /** Format: int32 */
+            used: number;
+        };
+        ShelfEdit: {
+            /** Format: int32 */
+            deduction: number;
+            name: string;
+            /** Format: int32 */
+            rank: number;
+        };
+        ShelfFilled: {
+            /** Format: int32 */
+            fresh: number;
+            /** Format: int64 */
+            id: number;
+            problems: string[];
+            /** Format: int32 */
+            units: number;
+        };
+        ShelfPair: {
+            from: string;
+            to: string;
+            /** Format: int32 */
+            units: number;
         };
         Shown: {
             columns: components["schemas"]["ColumnChoice"][];
@@ -4528,6 +4744,42 @@ export interface components {
             lowered: string[];
             refused: string[];
         };
+        UnitEdit: {
+            text: string;
+            /** Format: int64 */
+            version: number;
+        };
+        UnitRemoval: {
+            away: boolean;
+            units: number[];
+        };
+        UnitReply: {
+            /** Format: int64 */
+            entry: number;
+            made: string;
+            /** Format: int32 */
+            percent: number;
+            person: string;
+            place: string;
+            shelf: string;
+            slug: string;
+            source: string;
+            text: string;
+            /** Format: int64 */
+            unit: number;
+            /** Format: int32 */
+            used: number;
+            /** Format: int64 */
+            version: number;
+        };
+        UnitsFound: {
+            more: boolean;
+            units: components["schemas"]["UnitReply"][];
+        };
+        UnitsRemoved: {
+            /** Format: int32 */
+            units: number;
+        };
         Use: {
             byDay: components["schemas"]["UseDay"][];
             /** Format: int32 */
@@ -4616,6 +4868,25 @@ export interface components {
         };
         Words: {
             text: string;
+        };
+        WorkCounted: {
+            /** @enum {string} */
+            band: "ELSEWHERE" | "TWICE" | "NEARLY" | "SIMILAR" | "FAR" | "NEW";
+            /** Format: int64 */
+            characters: number;
+            /** Format: int32 */
+            entries: number;
+            /** Format: int64 */
+            words: number;
+        };
+        WorkCounts: {
+            bands: components["schemas"]["WorkCounted"][];
+            /** Format: int32 */
+            looked: number;
+            /** Format: int32 */
+            next?: number;
+            /** Format: int32 */
+            of: number;
         };
         Worth: {
             /** Format: int32 */
@@ -4944,7 +5215,7 @@ export interface operations {
             };
         };
     };
-    all_11: {
+    all_12: {
         parameters: {
             query?: never;
             header?: never;
@@ -4986,7 +5257,7 @@ export interface operations {
             };
         };
     };
-    all_9: {
+    all_10: {
         parameters: {
             query?: never;
             header?: never;
@@ -5006,7 +5277,7 @@ export interface operations {
             };
         };
     };
-    add_5: {
+    add_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -5030,7 +5301,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -5054,7 +5325,7 @@ export interface operations {
             };
         };
     };
-    remove_3: {
+    remove_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -5180,7 +5451,7 @@ export interface operations {
             };
         };
     };
-    add_4: {
+    add_5: {
         parameters: {
             query: {
                 name: string;
@@ -5274,7 +5545,7 @@ export interface operations {
             };
         };
     };
-    putBack_2: {
+    putBack_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -5298,7 +5569,7 @@ export interface operations {
             };
         };
     };
-    remove_4: {
+    remove_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -5346,7 +5617,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -5525,6 +5796,29 @@ export interface operations {
             };
         };
     };
+    same: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SameSource"][];
+                };
+            };
+        };
+    };
     story_1: {
         parameters: {
             query?: never;
@@ -5548,7 +5842,7 @@ export interface operations {
             };
         };
     };
-    all_8: {
+    all_9: {
         parameters: {
             query?: never;
             header?: never;
@@ -5851,6 +6145,30 @@ export interface operations {
             };
         };
     };
+    count: {
+        parameters: {
+            query: {
+                scope: string;
+                language: string;
+                first?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkCounts"];
+                };
+            };
+        };
+    };
     preview_1: {
         parameters: {
             query?: never;
@@ -5917,7 +6235,7 @@ export interface operations {
             };
         };
     };
-    find: {
+    find_1: {
         parameters: {
             query: {
                 words: string;
@@ -6072,7 +6390,7 @@ export interface operations {
             };
         };
     };
-    all_7: {
+    all_8: {
         parameters: {
             query?: {
                 before?: number;
@@ -6526,6 +6844,230 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MemoryState"];
                 };
+            };
+        };
+    };
+    all_7: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"][];
+                };
+            };
+        };
+    };
+    add_4: {
+        parameters: {
+            query: {
+                name: string;
+                file: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfFilled"];
+                };
+            };
+        };
+    };
+    change_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfEdit"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    addTo: {
+        parameters: {
+            query: {
+                file: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfFilled"];
+                };
+            };
+        };
+    };
+    putBack_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+                side: "SOURCE" | "TEXT" | "SIMILAR";
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitsFound"];
+                };
+            };
+        };
+    };
+    remove_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitRemoval"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitsRemoved"];
+                };
+            };
+        };
+    };
+    mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitEdit"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -7448,7 +7990,7 @@ export interface operations {
             };
         };
     };
-    remove_7: {
+    remove_9: {
         parameters: {
             query?: never;
             header?: never;
@@ -7773,7 +8315,7 @@ export interface operations {
             };
         };
     };
-    remove_5: {
+    remove_7: {
         parameters: {
             query: {
                 version: number;
@@ -7889,7 +8431,7 @@ export interface operations {
             };
         };
     };
-    remove_6: {
+    remove_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -8359,7 +8901,7 @@ export interface operations {
             };
         };
     };
-    all_10: {
+    all_11: {
         parameters: {
             query?: never;
             header?: never;

@@ -36,6 +36,7 @@ const ProductsPage = page(async () => (await import("../features/settings/Produc
 const RehearsalPage = page(async () => (await import("../features/rehearsal/RehearsalPage")).RehearsalPage);
 const ContactSheetPage = page(async () => (await import("../features/rehearsal/ContactSheetPage")).ContactSheetPage);
 const MarkPage = page(async () => (await import("../features/rehearsal/MarkPage")).MarkPage);
+const MemoryPage = page(async () => (await import("../features/memory/MemoryPage")).MemoryPage);
 const TablePage = page(async () => (await import("../features/settings/TablePage")).TablePage);
 const WordbookPage = page(async () => (await import("../features/wordbook/WordbookPage")).WordbookPage);
 
@@ -82,6 +83,7 @@ export function App() {
           <Route path="/review" element={<ReviewPage me={person} />} />
           <Route path="/checks" element={<ChecksPage me={person} />} />
           <Route path="/wordbook" element={<WordbookPage me={person} />} />
+          <Route path="/memory" element={<MemoryPage me={person} />} />
           <Route path="/offers" element={<OffersPage me={person} />} />
           <Route path="/people/:id" element={<PersonPage me={person} />} />
           <Route path="/reports/:language" element={<ReportPage />} />

@@ -63,6 +63,7 @@ export function Tabs({ scope, me }: { scope: Scope | undefined; me: Person }) {
         {t("tabs.deliveries")}
         {toDeliver > 0 && <small>{t("tabs.waits", { n: toDeliver })}</small>}
       </NavLink>
+      <NavLink to="/memory">{t("tabs.memory")}</NavLink>
       <NavLink to="/wordbook">{t("tabs.wordbook")}</NavLink>
       <NavLink to="/products">{t("tabs.products")}</NavLink>
       <NavLink to="/people">{t("tabs.people")}</NavLink>

@@ -89,7 +89,13 @@ export function FillDialog({ scope, languages, onDone }: Props) {
             scope,
             language: where,
             service,
-            known: chosen.map(({ entry, version, text }) => ({ entry, version, text })),
+            known: chosen.map(({ entry, version, text, fromEntry, fromUnit }) => ({
+              entry,
+              version,
+              text,
+              fromEntry,
+              fromUnit,
+            })),
             drafts,
           },
         });

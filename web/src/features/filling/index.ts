@@ -1,1 +1,3 @@
 export { FillDialog } from "./FillDialog";
+export { CountDialog } from "./CountDialog";
+export { SpreadNote } from "./SpreadNote";

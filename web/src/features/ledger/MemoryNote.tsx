@@ -17,7 +17,7 @@ export function MemoryNote({ store, entry, language, onTake }: FootnoteProps) {
   return (
     <ol className="memory">
       {memory.data.map((hit, at) => (
-        <li key={hit.entry}>
+        <li key={`${hit.entry} ${hit.unit}`}>
           <span className="percent" title={t("memory.percent", { share: percent(hit.percent) })}>
             {count(hit.percent)}
           </span>
@@ -33,6 +33,7 @@ export function MemoryNote({ store, entry, language, onTake }: FootnoteProps) {
             <bdi lang={tag} dir={language.language.rightToLeft ? "rtl" : "ltr"}>
               <TextShown text={inOneLine(hit.text, hit.forms)} />
             </bdi>
+            {hit.sameContext && <small className="soft"> {t("memory.sameContext")}</small>}
             {hit.adapted.length > 0 && (
               <small className="soft">
                 {" "}

@@ -5,6 +5,7 @@ import { t, when } from "../../words/words";
 import { outbox } from "../../sheet/outbox/outbox";
 import { SayForm } from "../offers";
 import { useOfferChanges } from "../offers";
+import { SpreadNote } from "../filling";
 import type { FootnoteProps } from "./footnoteProps";
 import { FormsShown, TextShown } from "../../text/TextShown";
 import { formsOf, mainForm } from "../../text/shapes";
@@ -66,6 +67,21 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
         {cell?.text !== undefined && isTold(cell.origin) && ` · ${t(`origin.${cell.origin}`)}`}
       </p>
       {cell?.text !== undefined && shown(cell.text, cell.forms)}
+      {cell?.settled &&
+        cell.text !== undefined &&
+        row?.shape === "plain" &&
+        (reviews || me.levels[tag] === "contributor") && (
+          <SpreadNote
+            entry={entry}
+            language={tag}
+            text={cell.text}
+            settles={reviews && language.settlesOwn}
+            onDone={(said, entries) => {
+              onSay(said);
+              void store.refresh(entries);
+            }}
+          />
+        )}
       {cell?.state === "stale" && (reviews || me.levels[tag] === "contributor") && (
         <Button size="small" variant="outlined" onClick={() => send({ action: "STILL_HOLDS" })}>
           {t("footnotes.holds")}

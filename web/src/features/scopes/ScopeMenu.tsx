@@ -19,7 +19,7 @@ import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { EntryDialog } from "../entry";
-import { FillDialog } from "../filling";
+import { CountDialog, FillDialog } from "../filling";
 import type { Entries } from "../../sheet/entries";
 import { writeScope, type Scope } from "../../scope/scope";
 import { languagesOf } from "../../scope/scopeTables";
@@ -49,6 +49,7 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
   const [forgetting, setForgetting] = useState(false);
   const [creating, setCreating] = useState(false);
   const [filling, setFilling] = useState(false);
+  const [counting, setCounting] = useState(false);
   const navigate = useNavigate();
   const kept = useQuery({
     queryKey: ["scopes"],
@@ -57,6 +58,7 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
   });
   const mine = kept.data?.filter((one) => one.mine) ?? [];
   const answers = scope.languages.filter((tag) => me.coordinator || me.levels[tag] === "reviewer");
+  const countable = languagesOf(tables).filter(({ language }) => scope.languages.includes(language.tag));
   const fillable = languagesOf(tables).filter(
     ({ language: { tag } }) =>
       scope.languages.includes(tag) && (me.coordinator || (me.levels[tag] ?? "reader") !== "reader"),
@@ -96,6 +98,16 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
             }}
           >
             {t("fill.open")}
+          </MenuItem>
+        )}
+        {countable.length > 0 && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              setCounting(true);
+            }}
+          >
+            {t("count.open")}
           </MenuItem>
         )}
         {me.coordinator && only && (
@@ -152,6 +164,7 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
           </MenuItem>
         )}
       </ActionMenu>
+      {counting && <CountDialog scope={writeScope(scope)} languages={countable} onClose={() => setCounting(false)} />}
       {filling && (
         <FillDialog
           scope={writeScope(scope)}

@@ -21,6 +21,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -30,9 +31,14 @@ class FillController {
 
     private final FillService fill;
     private final Filling filling;
+    private final CountService counts;
+    private final SpreadService spread;
     private final LanguageService languages;
 
-    FillController(FillService fill, Filling filling, LanguageService languages) {
+    FillController(
+            FillService fill, Filling filling, CountService counts, SpreadService spread, LanguageService languages) {
+        this.counts = counts;
+        this.spread = spread;
         this.fill = fill;
         this.filling = filling;
         this.languages = languages;
@@ -55,7 +61,8 @@ class FillController {
                         wanted.scope(),
                         wanted.language(),
                         wanted.known().stream()
-                                .map(one -> new Chosen(one.entry(), one.version(), one.text()))
+                                .map(one -> new Chosen(
+                                        one.entry(), one.version(), one.text(), one.fromEntry(), one.fromUnit()))
                                 .toList(),
                         wanted.drafts().stream()
                                 .map(one -> new ForDraft(one.entry(), one.version()))
@@ -80,6 +87,21 @@ class FillController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@PathVariable long change, @AuthenticationPrincipal SignedIn me) {
         filling.stop(me.id(), change);
+    }
+
+    /** Counts how much of the untranslated texts of a scope is new, and how much is like something settled. */
+    @GetMapping("/api/fill/counts")
+    CountService.WorkCounts count(
+            @RequestParam @Size(max = 4000) String scope,
+            @RequestParam String language,
+            @RequestParam(defaultValue = "0") @Min(0) int first) {
+        return counts.count(scope, languages.parse(language), first);
+    }
+
+    /** Untranslated cells with the same source as a settled one. */
+    @GetMapping("/api/entries/{entry}/cells/{language}/same")
+    List<SpreadService.SameSource> same(@PathVariable long entry, @PathVariable String language) {
+        return spread.of(entry, languages.parse(language));
     }
 
     /** Has one untranslated cell drafted. */
@@ -122,7 +144,19 @@ class FillController {
             @NotNull @Size(max = 6000) List<@Valid DraftedCell> drafts,
             @Nullable Long service) {}
 
-    record KnownText(long entry, @Min(0) int version, @NotNull @Size(max = 1_000_000) String text) {}
+    /**
+     * A text of the memory for a cell.
+     *
+     * @param version of the cell
+     * @param fromEntry the entry that has it, 0 for none
+     * @param fromUnit the unit of a shelf that has it, 0 for none
+     */
+    record KnownText(
+            long entry,
+            @Min(0) int version,
+            @NotNull @Size(max = 1_000_000) String text,
+            @Min(0) long fromEntry,
+            @Min(0) long fromUnit) {}
 
     record DraftedCell(long entry, @Min(0) int version) {}
 

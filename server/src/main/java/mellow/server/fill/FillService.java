@@ -48,8 +48,10 @@ public class FillService {
      *
      * @param version of the cell
      * @param percent how alike the source is that it was settled for
-     * @param from the key of the entry that has it
-     * @param table the name of that entry's table
+     * @param from the key of the entry that has it, or the context of the unit
+     * @param table the name of that entry's table, or of the unit's shelf
+     * @param fromEntry that entry, 0 for a unit of a shelf
+     * @param fromUnit that unit, 0 for an entry
      * @param otherSource what it was settled for
      * @param adapted the placeholders and numbers that were put in the place of others
      */
@@ -62,6 +64,8 @@ public class FillService {
             int percent,
             String from,
             String table,
+            long fromEntry,
+            long fromUnit,
             String otherSource,
             List<Substitution> adapted) {}
 
@@ -150,6 +154,8 @@ public class FillService {
                 hit.percent(),
                 hit.key(),
                 hit.table(),
+                hit.entry(),
+                hit.unit(),
                 hit.source(),
                 hit.adapted());
     }

@@ -76,6 +76,7 @@ public class Filling {
     private final LanguageService languages;
     private final PeopleService people;
     private final RunService runs;
+    private final UsedMemory used;
     private final JdbcClient jdbc;
     private final Clock clock;
     private final TransactionTemplate apart;
@@ -87,6 +88,7 @@ public class Filling {
             LanguageService languages,
             PeopleService people,
             RunService runs,
+            UsedMemory used,
             JdbcClient jdbc,
             Clock clock,
             PlatformTransactionManager transactions) {
@@ -96,6 +98,7 @@ public class Filling {
         this.languages = languages;
         this.people = people;
         this.runs = runs;
+        this.used = used;
         this.jdbc = jdbc;
         this.clock = clock;
         this.apart = new TransactionTemplate(transactions);
@@ -103,8 +106,13 @@ public class Filling {
         runs.handle(RUN, this::fill);
     }
 
-    /** A text from the memory for a cell, as it was seen. */
-    public record Chosen(long entry, int version, String text) {}
+    /**
+     * A text from the memory for a cell, as it was seen.
+     *
+     * @param fromEntry the entry that has it, 0 for a unit of a shelf
+     * @param fromUnit the unit of a shelf, 0 for an entry
+     */
+    public record Chosen(long entry, int version, String text, long fromEntry, long fromUnit) {}
 
     /** A cell to be drafted, as it was seen. */
     public record ForDraft(long entry, int version) {}
@@ -221,6 +229,7 @@ public class Filling {
             fromMemory = done.changed();
             refused += done.refusedInAll();
             told.addAll(done.refused());
+            used.used(change, run.person(), languages.number(language), order.known());
         }
         if (!drafts.isEmpty()) {
             Many done = pencil(run.person(), change, drafts, How.DRAFT);

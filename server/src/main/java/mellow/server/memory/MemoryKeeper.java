@@ -1,9 +1,11 @@
 package mellow.server.memory;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import mellow.core.memory.MemoryIndex;
 import mellow.core.memory.MemoryIndex.Hit;
@@ -33,6 +35,8 @@ class MemoryKeeper implements LiveService.Ear {
     /** More of the heap is for others. */
     private static final double MOST_OF_HEAP = 0.25;
 
+    private static final long REMOVED = -1;
+
     private static final String UNITS = Coded.sql(
             """
             select e.id, c.language_id, t.source_language_id, e.shape, e.source from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null
@@ -50,6 +54,8 @@ class MemoryKeeper implements LiveService.Ear {
     private final Set<Long> entries = new HashSet<>();
     private final Set<Long> tables = new HashSet<>();
     private boolean everything = true;
+    /** The versions of the shelves as they were read last. */
+    private final Map<Long, Long> read = new HashMap<>();
 
     @Autowired
     MemoryKeeper(JdbcClient jdbc, LiveService live) {
@@ -97,6 +103,12 @@ class MemoryKeeper implements LiveService.Ear {
         }
     }
 
+    /** Numbers of units of shelves have this bit, and else their own number; those of entries never reach it. */
+    private static final long OF_SHELF = 1L << 62;
+
+    /** The table by which changes of shelves are told: none has the number. */
+    static final long SHELVES = 0;
+
     /** The number under which an entry's text in a language is known. */
     private static long unit(long entry, int language) {
         return entry << Character.SIZE | language;
@@ -113,22 +125,35 @@ class MemoryKeeper implements LiveService.Ear {
     }
 
     /**
-     * The entries with the most similar sources that are settled in a language, the most alike first; null where the index is not ready.
+     * Where similar sources are settled.
+     *
+     * @param entries numbers of entries
+     * @param units numbers of units of shelves
+     */
+    record Found(List<Long> entries, List<Long> units) {}
+
+    /**
+     * What has the most similar sources and a text in a language; null where the index is not ready.
      *
      * @param least how alike, in percent
      * @param most how many different sources
      */
     @Nullable
-    List<Long> search(int sourceLanguage, String shape, int language, String source, int least, int most) {
+    Found search(int sourceLanguage, String shape, int language, String source, int least, int most) {
         MemoryIndex now = index;
         if (!ready) {
             return null;
         }
         int space = space(sourceLanguage, Shape.valueOf(shape.toUpperCase(Locale.ROOT)));
-        return now.search(space, language, source, least, most).stream()
-                .map(Hit::unit)
-                .map(MemoryKeeper::entryOf)
-                .toList();
+        Found found = new Found(new ArrayList<>(), new ArrayList<>());
+        for (Hit hit : now.search(space, language, source, least, most)) {
+            if ((hit.unit() & OF_SHELF) != 0) {
+                found.units.add(hit.unit() ^ OF_SHELF);
+            } else {
+                found.entries.add(entryOf(hit.unit()));
+            }
+        }
+        return found;
     }
 
     /** Reads what changed since it was called last; everything the first time and after changes were missed. Not for several threads at once. */
@@ -150,9 +175,14 @@ class MemoryKeeper implements LiveService.Ear {
                 build();
             } else if (!tooLarge) {
                 for (long table : whole) {
-                    read(entriesOf(table));
+                    if (table != SHELVES) {
+                        read(entriesOf(table));
+                    }
                 }
                 read(changed);
+            }
+            if ((all && !tooLarge) || whole.contains(SHELVES)) {
+                shelves();
             }
             while (index.tidy()) {
                 // Until its parts are in order.
@@ -189,7 +219,70 @@ class MemoryKeeper implements LiveService.Ear {
             }
         }
         index = fresh;
+        read.clear();
         LOG.info("The memory has {} units after {} ms.", fresh.size().units(), (System.nanoTime() - start) / 1_000_000);
+    }
+
+    /** Reads what changed on shelves since they were read last. */
+    private void shelves() {
+        Map<Long, Long> now = new HashMap<>();
+        jdbc.sql("select id, version, removed_at is not null from shelf where version > 0")
+                .query(row -> {
+                    now.put(row.getLong(1), row.getBoolean(3) ? REMOVED : row.getLong(2));
+                });
+        now.forEach((shelf, version) -> {
+            long had = read.getOrDefault(shelf, 0L);
+            if (version == REMOVED ? had > 0 : version != had) {
+                long since = version == REMOVED ? 0 : had;
+                long after = 0;
+                for (List<ShelfUnit> some = units(shelf, since, after);
+                        !some.isEmpty();
+                        some = units(shelf, since, after)) {
+                    index.remove(some.stream()
+                            .filter(one -> had > 0 || one.removed)
+                            .map(one -> one.unit.id())
+                            .toList());
+                    if (version != REMOVED) {
+                        index.put(some.stream()
+                                .filter(one -> !one.removed)
+                                .map(one -> one.unit)
+                                .toList());
+                    }
+                    index.tidy();
+                    after = some.get(some.size() - 1).unit.id() ^ OF_SHELF;
+                    if (index.size().bytes() > mostBytes) {
+                        return;
+                    }
+                }
+            }
+            if (version == REMOVED) {
+                read.remove(shelf);
+            } else {
+                read.put(shelf, version);
+            }
+        });
+    }
+
+    private record ShelfUnit(Unit unit, boolean removed) {}
+
+    private List<ShelfUnit> units(long shelf, long since, long after) {
+        return jdbc.sql(
+                        """
+                        select id, source_language_id, language_id, source, removed from shelf_unit
+                        where shelf_id = :shelf and changed > :since and id > :after order by id limit :most
+                        """)
+                .param("shelf", shelf)
+                .param("since", since)
+                .param("after", after)
+                .param("most", ENTRIES_AT_ONCE)
+                .query((row, n) -> new ShelfUnit(
+                        new Unit(
+                                OF_SHELF | row.getLong(1),
+                                space(row.getInt(2), Shape.PLAIN),
+                                row.getInt(3),
+                                row.getString(4)),
+                        row.getBoolean(5)))
+                .list();
     }
 
     private List<Long> next(long after) {

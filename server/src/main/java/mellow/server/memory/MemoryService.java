@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mellow.core.language.LanguageTag;
@@ -18,7 +19,9 @@ import mellow.server.common.Coded;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
 import mellow.server.language.LanguageService;
+import mellow.server.memory.MemoryKeeper.Found;
 import mellow.server.memory.MemoryKeeper.MemoryState;
+import mellow.server.memory.ShelfUnits.ShelfHit;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Reading;
 import org.jspecify.annotations.Nullable;
@@ -79,9 +82,18 @@ public class MemoryService {
     private final PeopleService people;
     private final JdbcClient jdbc;
     private final Reading reading;
+    private final ShelfUnits shelves;
+    private final Contexts contexts;
 
     MemoryService(
-            MemoryKeeper keeper, LanguageService languages, PeopleService people, JdbcClient jdbc, Reading reading) {
+            MemoryKeeper keeper,
+            LanguageService languages,
+            PeopleService people,
+            JdbcClient jdbc,
+            Reading reading,
+            ShelfUnits shelves) {
+        this.shelves = shelves;
+        this.contexts = new Contexts(jdbc);
         this.people = people;
         this.keeper = keeper;
         this.languages = languages;
@@ -90,10 +102,14 @@ public class MemoryService {
     }
 
     /**
-     * A settled text of another entry.
+     * A settled text of another entry, or a unit of a shelf.
      *
-     * @param percent how alike the sources are; 100 for equal ones
-     * @param table the name of its table
+     * @param percent how alike the sources are, less what is deducted for its shelf; 100 for equal ones
+     * @param entry the entry, 0 for a unit of a shelf
+     * @param unit the unit of a shelf, 0 for an entry
+     * @param key of the entry, or the context of the unit
+     * @param table the name of its table or shelf
+     * @param sameContext the same source, and the same key or context, or the same texts before and after it
      * @param text as it was settled but for what was adapted
      * @param forms all its forms, null for a plain text
      * @param adapted the placeholders and numbers that were put in its text in the place of others, as its source has them
@@ -101,12 +117,22 @@ public class MemoryService {
     public record MemoryHit(
             int percent,
             long entry,
+            long unit,
             String key,
             String table,
+            boolean sameContext,
             String source,
             String text,
             @Nullable Map<String, String> forms,
             List<Substitution> adapted) {
+
+        private MemoryHit measured(int now) {
+            return new MemoryHit(now, entry, unit, key, table, sameContext, source, text, forms, adapted);
+        }
+
+        MemoryHit inSameContext() {
+            return new MemoryHit(percent, entry, unit, key, table, true, source, text, forms, adapted);
+        }
 
         /** Whether one of both tells nothing that the other does not: the same text of the same source, or the same that was made of several. */
         private boolean saysLike(MemoryHit other) {
@@ -115,9 +141,11 @@ public class MemoryService {
         }
 
         private MemoryHit adaptedTo(String wanted, LanguageTag language) {
-            Optional<Adapted> sure =
-                    forms == null && percent < 100 ? Adaptation.of(source, wanted, text, language) : Optional.empty();
-            return sure.map(one -> new MemoryHit(percent, entry, key, table, source, one.text(), null, one.changes()))
+            Optional<Adapted> sure = forms == null && !source.equals(wanted)
+                    ? Adaptation.of(source, wanted, text, language)
+                    : Optional.empty();
+            return sure.map(one -> new MemoryHit(
+                            percent, entry, unit, key, table, sameContext, source, one.text(), null, one.changes()))
                     .orElse(this);
         }
     }
@@ -137,11 +165,11 @@ public class MemoryService {
         }
         int number = languages.numberOrNone(language);
         Similarity source = Similarity.to(asked.source());
-        List<Long> known =
+        Found known =
                 keeper.search(asked.language(), asked.shape(), number, asked.source(), LEAST_PERCENT, MOST_HITS + 1);
         List<MemoryHit> found = new ArrayList<>(jdbc.sql(WITH + near(known, asked) + ") " + SETTLED)
                 .param("source", asked.source())
-                .param("known", known == null ? new Long[0] : known.toArray(Long[]::new))
+                .param("known", known == null ? new Long[0] : known.entries().toArray(Long[]::new))
                 .param("sourceLanguage", asked.language())
                 .param("shape", asked.shape())
                 .param("language", number)
@@ -149,15 +177,29 @@ public class MemoryService {
                 .query((row, n) -> new MemoryHit(
                         source.percent(row.getString("source")),
                         row.getLong("id"),
+                        0,
                         row.getString("key"),
                         row.getString("table_name"),
+                        false,
                         row.getString("source"),
                         row.getString("text"),
                         TextColumns.shown(row.getString("forms")),
                         List.of()))
                 .list());
+        if (asked.shape().equals(PLAIN)) {
+            List<ShelfHit> onShelves = known == null
+                    ? shelves.alike(asked.source(), asked.language(), number)
+                    : shelves.units(known.units(), number);
+            onShelves.forEach(one -> found.add(one.hit(source)));
+        }
         found.removeIf(hit -> hit.percent() < LEAST_PERCENT);
-        found.sort(Comparator.comparingInt(MemoryHit::percent).reversed().thenComparing(MemoryHit::entry));
+        contexts.mark(entry, asked.source(), found);
+        found.sort(Comparator.comparingInt(MemoryHit::percent)
+                .reversed()
+                .thenComparing(hit -> !hit.sameContext())
+                .thenComparing(hit -> hit.unit() > 0)
+                // Units stay in the order of their shelves.
+                .thenComparing(MemoryHit::entry));
         List<MemoryHit> distinct = new ArrayList<>();
         for (MemoryHit hit : found) {
             if (distinct.size() < MOST_HITS) {
@@ -184,25 +226,29 @@ public class MemoryService {
     @Transactional(readOnly = true)
     public Map<Long, MemoryHit> best(List<Wanted> wanted, LanguageTag language, int least) {
         int number = languages.numberOrNone(language);
-        Map<Long, List<Long>> candidates = new HashMap<>();
-        Set<Long> all = new HashSet<>();
+        Map<Long, Found> candidates = new HashMap<>();
+        Set<Long> entries = new HashSet<>();
+        Set<Long> units = new HashSet<>();
         for (Wanted one : wanted) {
-            List<Long> known = keeper.search(one.sourceLanguage, PLAIN, number, one.source, least, MOST_CANDIDATES);
+            Found known = keeper.search(one.sourceLanguage, PLAIN, number, one.source, least, MOST_CANDIDATES);
             if (known == null) {
                 throw Refusal.busy("memory-not-ready", "The memory is still being read; try again in a moment.");
             }
             candidates.put(one.entry, known);
-            all.addAll(known);
+            entries.addAll(known.entries());
+            units.addAll(known.units());
         }
         Map<Long, List<MemoryHit>> settled = new HashMap<>();
         jdbc.sql(WITH + KNOWN + SETTLED_OF_ALL)
-                .param("known", all.toArray(Long[]::new))
+                .param("known", entries.toArray(Long[]::new))
                 .param("language", number)
                 .query((row, n) -> new MemoryHit(
                         0,
                         row.getLong("id"),
+                        0,
                         row.getString("key"),
                         row.getString("table_name"),
+                        false,
                         row.getString("source"),
                         row.getString("text"),
                         null,
@@ -210,33 +256,39 @@ public class MemoryService {
                 .list()
                 .forEach(hit -> settled.computeIfAbsent(hit.entry, of -> new ArrayList<>())
                         .add(hit));
+        Map<Long, ShelfHit> onShelves = new HashMap<>();
+        shelves.units(units, number).forEach(one -> onShelves.put(one.unit(), one));
         Map<Long, MemoryHit> best = new HashMap<>();
         for (Wanted one : wanted) {
-            List<MemoryHit> hits = candidates.getOrDefault(one.entry, List.of()).stream()
+            Similarity source = Similarity.to(one.source);
+            Found known = Objects.requireNonNull(candidates.get(one.entry));
+            List<MemoryHit> hits = new ArrayList<>();
+            known.entries().stream()
                     .filter(entry -> entry != one.entry)
                     .flatMap(entry -> settled.getOrDefault(entry, List.of()).stream())
-                    .toList();
-            best(one, hits, least).ifPresent(hit -> best.put(one.entry, hit.adaptedTo(one.source, language)));
+                    .forEach(hit -> hits.add(hit.measured(source.percent(hit.source))));
+            known.units().stream()
+                    .map(onShelves::get)
+                    .filter(Objects::nonNull)
+                    .sorted(Comparator.comparingInt(ShelfHit::rank).thenComparing(ShelfHit::unit))
+                    .forEach(hit -> hits.add(hit.hit(source)));
+            best(hits, least).ifPresent(hit -> best.put(one.entry, hit.adaptedTo(one.source, language)));
         }
         return best;
     }
 
-    private static Optional<MemoryHit> best(Wanted wanted, List<MemoryHit> hits, int least) {
-        Similarity source = Similarity.to(wanted.source);
+    private static Optional<MemoryHit> best(List<MemoryHit> hits, int least) {
         Map<String, Integer> often = new HashMap<>();
-        List<MemoryHit> measured = new ArrayList<>();
-        for (MemoryHit hit : hits) {
-            int percent = source.percent(hit.source);
-            if (percent >= least) {
-                measured.add(
-                        new MemoryHit(percent, hit.entry, hit.key, hit.table, hit.source, hit.text, null, List.of()));
-                often.merge(percent + hit.text, 1, Integer::sum);
-            }
-        }
-        return measured.stream()
-                .max(Comparator.comparingInt(MemoryHit::percent)
-                        .thenComparing(hit -> often.getOrDefault(hit.percent + hit.text, 0))
-                        .thenComparing(MemoryHit::entry));
+        List<MemoryHit> enough =
+                hits.stream().filter(hit -> hit.percent >= least).toList();
+        enough.forEach(hit -> often.merge(hit.percent + hit.text, 1, Integer::sum));
+        // Units of shelves stay in their order: the first of equal ones is taken.
+        return enough.stream()
+                .min(Comparator.comparingInt(MemoryHit::percent)
+                        .reversed()
+                        .thenComparing(hit -> hit.unit > 0)
+                        .thenComparing(hit -> hit.unit > 0 ? 0 : -often.getOrDefault(hit.percent + hit.text, 0))
+                        .thenComparing(hit -> -hit.entry));
     }
 
     /** How the memory is kept on this server, for coordinators. */
@@ -247,7 +299,7 @@ public class MemoryService {
     }
 
     /** Where candidates come from: the index, or while it is not ready the database. */
-    private String near(@Nullable List<Long> known, Asked asked) {
+    private String near(@Nullable Found known, Asked asked) {
         if (known != null) {
             return KNOWN;
         }

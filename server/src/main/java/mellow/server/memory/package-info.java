@@ -1,6 +1,6 @@
-/** What was settled for the same or a similar source. */
+/** What was settled for the same or a similar source, in the ledger and on shelves. */
 @NullMarked
-@Uses({"common", "language", "live", "people"})
+@Uses({"common", "file", "language", "live", "people"})
 package mellow.server.memory;
 
 import mellow.core.Uses;

@@ -36,6 +36,7 @@ class PageController {
         "/index.html",
         "/sign-in",
         "/ledger",
+        "/memory",
         "/wordbook",
         "/checks",
         "/review",

@@ -128,7 +128,7 @@ class DraftingTest extends ServerTest {
                 "table=deck&in=de",
                 "de",
                 found.hits().stream()
-                        .map(hit -> new Chosen(hit.entry(), hit.version(), hit.text()))
+                        .map(hit -> new Chosen(hit.entry(), hit.version(), hit.text(), hit.fromEntry(), hit.fromUnit()))
                         .toList(),
                 found.rest().stream()
                         .map(one -> new ForDraft(one.entry(), one.version()))

@@ -117,6 +117,12 @@ class ReadRightsTest extends ServerTest {
             "/api/products/{slug}/letters.txt=/api/products/nothing/letters.txt?in=pl",
             "/api/entries/{entry}/cells/{language}/story=/api/entries/{entry}/cells/pl/story",
             "/api/entries/{entry}/cells/{language}/memory=/api/entries/{entry}/cells/pl/memory",
+            "/api/entries/{entry}/cells/{language}/same=/api/entries/{entry}/cells/pl/same",
+            "/api/memory/units?from=en&to=pl&side=SOURCE&words=ramp",
+            "/api/drafting/choices?language=pl",
+            "/api/fill",
+            "/api/fill/{change}=/api/fill/0",
+            "/api/fill/counts?scope=table=ramp&language=pl",
             "/api/tables/{table}/removed-entries=/api/tables/ramp/removed-entries",
             "/api/pictures/{picture}=/api/pictures/0",
             "/api/assets/{file}=/api/assets/0",
@@ -140,6 +146,10 @@ class ReadRightsTest extends ServerTest {
         put(rules, For.REVIEWER, "/api/reports/{language}/csv=/api/reports/pl/csv");
         put(rules, For.COORDINATOR, "/api/tokens");
         put(rules, For.COORDINATOR, "/api/memory");
+        put(rules, For.COORDINATOR, "/api/memory/shelves");
+        put(rules, For.COORDINATOR, "/api/memory/shelves/{id}/tmx=/api/memory/shelves/0/tmx");
+        put(rules, For.COORDINATOR, "/api/drafting/services");
+        put(rules, For.COORDINATOR, "/api/drafting/worth");
         put(rules, For.COORDINATOR, "/api/products/{slug}/bundles=/api/products/nothing/bundles");
         put(rules, For.COORDINATOR, "/api/products/{slug}/bundles/use=/api/products/nothing/bundles/use");
         put(rules, For.COORDINATOR, "/api/products/{slug}/webhooks=/api/products/nothing/webhooks");

@@ -59,6 +59,8 @@ class WriteRightsTest extends ServerTest {
             "{\"name\":\"App\",\"settings\":" + RECIPE_SETTINGS + ",\"active\":true,\"version\":0}";
     private static final String PLAN =
             "{\"gates\":{\"blockers\":\"hold\",\"share\":0,\"below\":\"hold\",\"stale\":\"go\"},\"outbox\":false,\"times\":[],\"zone\":\"UTC\",\"version\":0}";
+    private static final String DRAFTER =
+            "{\"name\":\"House\",\"address\":\"http://drafts.example/\",\"languages\":[],\"withheld\":[],\"dayCharacters\":1,\"monthCharacters\":1,\"textsAtOnce\":1,\"requestsAtOnce\":1,\"seconds\":1,\"version\":0}";
     private static final String NO_ENTRIES = "{\"entries\":[0]";
 
     /** Bodies are sound as far as rights go; what they name need not exist, because the right is asked first. */
@@ -265,6 +267,37 @@ class WriteRightsTest extends ServerTest {
                         For.ANYBODY,
                         "/api/fill/preview",
                         "{\"scope\":\"table=ramp&in=pl\",\"language\":\"pl\",\"least\":100,\"first\":0}"));
+        rules.put(
+                "POST /api/fill",
+                Rule.of(
+                        For.CONTRIBUTOR,
+                        "/api/fill",
+                        "{\"scope\":\"table=ramp&in=pl\",\"language\":\"pl\",\"known\":[],\"drafts\":[]}"));
+        rules.put("POST /api/fill/{change}/stop", Rule.of(For.ANYBODY, "/api/fill/0/stop", "{}"));
+        rules.put(
+                "POST /api/entries/{entry}/cells/{language}/draft",
+                Rule.of(For.CONTRIBUTOR, "/api/entries/{entry}/cells/pl/draft", "{\"version\":0}"));
+        rules.put("POST /api/drafting/services", Rule.of(For.COORDINATOR, "/api/drafting/services", DRAFTER));
+        rules.put("PUT /api/drafting/services/{id}", Rule.of(For.COORDINATOR, "/api/drafting/services/0", DRAFTER));
+        rules.put("DELETE /api/drafting/services/{id}", Rule.of(For.COORDINATOR, "/api/drafting/services/0", "{}"));
+        // Bytes are wanted; who may send them is asked with them (ShelvesTest).
+        rules.put("POST /api/memory/shelves", Rule.of(For.ANYBODY, "/api/memory/shelves?name=x&file=x.tmx", ""));
+        rules.put(
+                "POST /api/memory/shelves/{id}/files",
+                Rule.of(For.ANYBODY, "/api/memory/shelves/0/files?file=x.tmx", ""));
+        rules.put(
+                "PUT /api/memory/shelves/{id}",
+                Rule.of(For.COORDINATOR, "/api/memory/shelves/0", "{\"name\":\"x\",\"rank\":1,\"deduction\":0}"));
+        rules.put("DELETE /api/memory/shelves/{id}", Rule.of(For.COORDINATOR, "/api/memory/shelves/0", "{}"));
+        rules.put(
+                "POST /api/memory/shelves/{id}/put-back",
+                Rule.of(For.COORDINATOR, "/api/memory/shelves/0/put-back", "{}"));
+        rules.put(
+                "PUT /api/memory/units/{id}",
+                Rule.of(For.COORDINATOR, "/api/memory/units/0", "{\"text\":\"x\",\"version\":0}"));
+        rules.put(
+                "POST /api/memory/units/removal",
+                Rule.of(For.COORDINATOR, "/api/memory/units/removal", "{\"units\":[0],\"away\":true}"));
         rules.put(
                 "POST /api/entries/sources",
                 Rule.of(

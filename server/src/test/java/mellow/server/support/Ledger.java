@@ -83,7 +83,7 @@ public class Ledger {
                         declare
                             doomed regclass[] := array(
                                 with recursive doomed (it) as (
-                                    select unnest('{answering, filling_draft, filling, draft, draft_use, draft_service, standing_rule, question, term_text, term, person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part,
+                                    select unnest('{memory_use, shelf_unit, shelf, answering, filling_draft, filling, draft, draft_use, draft_service, standing_rule, question, term_text, term, person, person_right, ledger_table, table_language, entry, cell, offer, stored_file, stored_file_part,
                                         intake, intake_line, intake_cell_was, intake_entry_was, token, master_file, cell_story, intake_entry, entry_story, coverage, coverage_day, activity, product,
                                         product_table, product_language, invite, kept_scope, run, attempt, known_browser, intake_decision, intake_file, dropped, dropped_file, finding_mask, check_setting,
                                         check_exception, product_font, recheck, product_host, recipe, delivery_plan, delivery, delivery_file, delivery_texts, delivered, delivered_part, entry_number,

@@ -41,8 +41,8 @@ public final class TmxFormat implements FileFormat {
             .onlyFresh()
             .spellingItself();
 
-    private static final String KEY = "x-key";
-    private static final String CONTEXT = "x-context";
+    static final String KEY = "x-key";
+    static final String CONTEXT = "x-context";
 
     @Override
     public Traits traits() {
@@ -67,27 +67,29 @@ public final class TmxFormat implements FileFormat {
 
     @Override
     public FileReading read(String file, byte[] bytes, ReadOptions options) {
-        return new UnitReader(List.of("tmx"), Set.of("tu"), "A TMX file") {
+        return new Reader().read(file, bytes, options);
+    }
 
-            @Override
-            Optional<LanguageTag> stated(Element element) {
-                return element.name().equals("header") ? LanguageTag.parse(element.value("srclang")) : Optional.empty();
-            }
+    /** Knows the elements of TMX. */
+    static final class Reader extends UnitReader {
 
-            @Override
-            void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {
-                TmxFormat.unit(unit, source, units, from);
-            }
-        }.read(file, bytes, options);
+        Reader() {
+            super(List.of("tmx"), Set.of("tu"), "A TMX file");
+        }
+
+        @Override
+        Optional<LanguageTag> stated(Element element) {
+            return element.name().equals("header") ? LanguageTag.parse(element.value("srclang")) : Optional.empty();
+        }
+
+        @Override
+        void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {
+            TmxFormat.unit(unit, source, units, from);
+        }
     }
 
     private static void unit(Element unit, SourceText source, Units units, Optional<LanguageTag> from) {
-        Map<LanguageTag, String> texts = new LinkedHashMap<>();
-        for (Element variant : unit.all("tuv")) {
-            Element segment = variant.first("seg")
-                    .orElseThrow(() -> source.refuse(variant.start(), "a <tuv> without a <seg>", "one <seg>"));
-            units.language(variant).ifPresent(language -> texts.put(language, Inline.text(source, segment)));
-        }
+        Map<LanguageTag, String> texts = texts(unit, source, units);
         if (texts.isEmpty()) {
             source.warn(unit.start(), "a unit without texts", "left out");
             return;
@@ -102,7 +104,18 @@ public final class TmxFormat implements FileFormat {
         units.add(entry, texts);
     }
 
-    private static Optional<String> property(Element unit, String type) {
+    /** The texts of a unit by their languages, in the order in which they stand; of two in one language the later one. */
+    static Map<LanguageTag, String> texts(Element unit, SourceText source, Units units) {
+        Map<LanguageTag, String> texts = new LinkedHashMap<>();
+        for (Element variant : unit.all("tuv")) {
+            Element segment = variant.first("seg")
+                    .orElseThrow(() -> source.refuse(variant.start(), "a <tuv> without a <seg>", "one <seg>"));
+            units.language(variant).ifPresent(language -> texts.put(language, Inline.text(source, segment)));
+        }
+        return texts;
+    }
+
+    static Optional<String> property(Element unit, String type) {
         return unit.all("prop").stream()
                 .filter(property -> property.value("type").equals(type))
                 .map(Element::text)

@@ -3,6 +3,7 @@ package mellow.core.format.memory;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntSupplier;
 import mellow.core.format.FileReading;
 import mellow.core.format.FreshOnly;
 import mellow.core.format.Problems;
@@ -42,8 +43,31 @@ abstract class UnitReader {
     final FileReading read(String file, byte[] bytes, ReadOptions options) {
         Problems problems = new Problems(file);
         SourceText source = XmlText.decode(bytes, options.charset(), options.limits(), problems);
-        XmlReader xml = new XmlReader(source, options.limits().textBytes());
         Units read = new Units(source);
+        Optional<LanguageTag> from =
+                walk(source, options, read::size, (unit, known) -> unit(unit, source, read, known));
+        return new FreshOnly(
+                read.list(from, problems),
+                problems.kept(),
+                source.charset().name(),
+                Set.of(FileReading.Field.CONTEXT, FileReading.Field.NOTE),
+                called);
+    }
+
+    /** What is done with the element of a unit, and the language that its document says it is from. */
+    @FunctionalInterface
+    interface Taker {
+        void unit(Element unit, Optional<LanguageTag> from);
+    }
+
+    /**
+     * Gives each unit of a document to {@code taker}, one after the other.
+     *
+     * @param size how many units were taken so far
+     * @return the language that the units are from, as options or document say
+     */
+    final Optional<LanguageTag> walk(SourceText source, ReadOptions options, IntSupplier size, Taker taker) {
+        XmlReader xml = new XmlReader(source, options.limits().textBytes());
         Optional<LanguageTag> from = options.source();
         boolean root = false;
         for (XmlReader.Event event = xml.next(); event != XmlReader.Event.DONE; event = xml.next()) {
@@ -59,17 +83,12 @@ abstract class UnitReader {
             }
             root = true;
             if (units.contains(element.name())) {
-                source.checkCount(read.size() + 1, element.start(), options.limits());
-                unit(xml.readElement(), source, read, from);
+                source.checkCount(size.getAsInt() + 1, element.start(), options.limits());
+                taker.unit(xml.readElement(), from);
             } else if (from.isEmpty()) {
                 from = stated(element);
             }
         }
-        return new FreshOnly(
-                read.list(from, problems),
-                problems.kept(),
-                source.charset().name(),
-                Set.of(FileReading.Field.CONTEXT, FileReading.Field.NOTE),
-                called);
+        return from;
     }
 }
