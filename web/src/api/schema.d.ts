@@ -219,7 +219,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_12"];
+        get: operations["all_11"];
         put?: never;
         post?: never;
         delete?: never;
@@ -251,7 +251,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_10"];
+        get: operations["all_9"];
         put?: never;
         post: operations["add_6"];
         delete?: never;
@@ -603,7 +603,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_9"];
+        get: operations["all_8"];
         put?: never;
         post: operations["ask"];
         delete?: never;
@@ -923,7 +923,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_8"];
+        get: operations["all_7"];
         put?: never;
         post: operations["push"];
         delete?: never;
@@ -1163,7 +1163,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_7"];
+        get: operations["all_6"];
         put?: never;
         post: operations["add_4"];
         delete?: never;
@@ -1227,7 +1227,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["write"];
+        get: operations["write_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1307,7 +1307,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_6"];
+        get: operations["all_5"];
         put?: never;
         post: operations["add_3"];
         delete?: never;
@@ -1419,7 +1419,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_4"];
+        get: operations["all_3"];
         put?: never;
         post: operations["create_3"];
         delete?: never;
@@ -1563,7 +1563,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["use"];
+        get: operations["use_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1931,7 +1931,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_5"];
+        get: operations["all_4"];
         put?: never;
         post: operations["add_2"];
         delete?: never;
@@ -2203,7 +2203,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_3"];
+        get: operations["all_2"];
         put?: never;
         post: operations["keep"];
         delete?: never;
@@ -2283,7 +2283,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_11"];
+        get: operations["all_10"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2315,7 +2315,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_1"];
         put?: never;
         post: operations["create_1"];
         delete?: never;
@@ -2523,9 +2523,57 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["page"];
         put?: never;
         post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/file/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["write"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/suggested": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["suggested"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2543,6 +2591,38 @@ export interface paths {
         put: operations["change"];
         post?: never;
         delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{id}/proposals/{language}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["propose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{id}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["use"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3757,8 +3837,12 @@ export interface components {
             source: string;
         };
         NewTerm: {
+            forms?: string[];
             note: string;
+            part?: string;
+            products?: string[];
             source: string;
+            status?: string;
             term: string;
             texts: {
                 [key: string]: components["schemas"]["TermText"];
@@ -4607,6 +4691,12 @@ export interface components {
             from?: string;
             to?: string;
         };
+        SuggestedTerm: {
+            /** Format: int32 */
+            entries: number;
+            example: string;
+            words: string;
+        };
         TableEdit: {
             languages: components["schemas"]["KeptEdit"][];
             name: string;
@@ -4641,6 +4731,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             note: string;
+            proposedBy?: string;
+            sense: components["schemas"]["TermSense"];
             source: string;
             term: string;
             texts: {
@@ -4649,14 +4741,30 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        TermCount: {
+            /** Format: int32 */
+            entries: number;
+            languages: components["schemas"]["TermFollowed"][];
+        };
         TermEdit: {
+            forms?: string[];
             note: string;
+            part?: string;
+            products?: string[];
+            status?: string;
             term: string;
             texts: {
                 [key: string]: components["schemas"]["TermText"];
             };
             /** Format: int32 */
             version: number;
+        };
+        TermFollowed: {
+            /** Format: int32 */
+            followed: number;
+            language: string;
+            /** Format: int32 */
+            texts: number;
         };
         TermHit: {
             avoid: string[];
@@ -4668,9 +4776,37 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
+        TermPage: {
+            /** Format: int32 */
+            all: number;
+            /** Format: int32 */
+            found: number;
+            terms: components["schemas"]["Term"][];
+        };
+        TermProposal: {
+            text: string;
+        };
+        TermSense: {
+            forms: string[];
+            part: string;
+            products: string[];
+            status: string;
+        };
         TermText: {
             avoid: string[];
+            forms?: string[];
+            proposal?: string;
+            proposedBy?: string;
             text: string;
+        };
+        TermsTaken: {
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            filled: number;
+            /** Format: int32 */
+            terms: number;
+            told: string[];
         };
         TextChange: {
             after?: {
@@ -5215,7 +5351,7 @@ export interface operations {
             };
         };
     };
-    all_12: {
+    all_11: {
         parameters: {
             query?: never;
             header?: never;
@@ -5257,7 +5393,7 @@ export interface operations {
             };
         };
     };
-    all_10: {
+    all_9: {
         parameters: {
             query?: never;
             header?: never;
@@ -5842,7 +5978,7 @@ export interface operations {
             };
         };
     };
-    all_9: {
+    all_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -6390,7 +6526,7 @@ export interface operations {
             };
         };
     };
-    all_8: {
+    all_7: {
         parameters: {
             query?: {
                 before?: number;
@@ -6847,7 +6983,7 @@ export interface operations {
             };
         };
     };
-    all_7: {
+    all_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -6978,7 +7114,7 @@ export interface operations {
             };
         };
     };
-    write: {
+    write_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -7095,7 +7231,7 @@ export interface operations {
             };
         };
     };
-    all_6: {
+    all_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -7273,7 +7409,7 @@ export interface operations {
             };
         };
     };
-    all_4: {
+    all_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -7576,7 +7712,7 @@ export interface operations {
             };
         };
     };
-    use: {
+    use_1: {
         parameters: {
             query?: {
                 days?: number;
@@ -8212,7 +8348,7 @@ export interface operations {
             };
         };
     };
-    all_5: {
+    all_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -8726,7 +8862,7 @@ export interface operations {
             };
         };
     };
-    all_3: {
+    all_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -8901,7 +9037,7 @@ export interface operations {
             };
         };
     };
-    all_11: {
+    all_10: {
         parameters: {
             query?: never;
             header?: never;
@@ -8945,7 +9081,7 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    all_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9317,9 +9453,14 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    page: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                status?: string;
+                product?: string;
+                first?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9332,7 +9473,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Term"][];
+                    "application/json": components["schemas"]["TermPage"];
                 };
             };
         };
@@ -9357,6 +9498,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TermId"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermsTaken"];
+                };
+            };
+        };
+    };
+    write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    suggested: {
+        parameters: {
+            query: {
+                table: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestedTerm"][];
                 };
             };
         };
@@ -9402,6 +9607,53 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                language: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermProposal"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermCount"];
+                };
             };
         };
     };

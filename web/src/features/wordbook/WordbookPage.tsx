@@ -1,48 +1,101 @@
-import { Alert, Button, CircularProgress, Snackbar, TextField } from "@mui/material";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { Alert, Button, CircularProgress, MenuItem, Snackbar, TextField } from "@mui/material";
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
+import { useSettled } from "../../parts/useSettled";
 import { loadFontFor } from "../../theme/fonts";
 import { languageName, listed, t } from "../../words/words";
 import { languagesOf } from "../../scope/scopeTables";
 import { useTables } from "../../scope/useTables";
 import type { Person } from "../../session/useSession";
+import { SuggestDialog } from "./SuggestDialog";
 import { TermDialog } from "./TermDialog";
 import "./wordbook.css";
 
 type Term = Schemas["Term"];
 
-/** Most terms that are shown at once; the search narrows them. */
-const SHOWN = 500;
+/** As many terms come at once. */
+const PAGE = 200;
+const STATUSES = ["", "agreed", "proposed", "avoid"] as const;
 
-/** The wordbook: agreed terms with their translations and the words to avoid. */
+/** The wordbook: terms with their translations and the words to avoid; proposals of contributors wait in it. */
 export function WordbookPage({ me }: { me: Person }) {
   const queries = useQueryClient();
   const tables = useTables();
-  const terms = useQuery({
-    queryKey: ["terms"],
-    queryFn: ({ signal }) => ask<Term[]>("/api/terms", { signal }),
-  });
   const [query, setQuery] = useSearchParams();
   const words = query.get("words") ?? "";
-  const [open, setOpen] = useState<Term | "new" | null>(null);
+  const status = STATUSES.find((one) => one === query.get("status")) ?? "";
+  const product = query.get("product") ?? "";
+  const wanted = useSettled(words.trim());
+  const terms = useInfiniteQuery({
+    queryKey: ["terms", wanted, status, product],
+    queryFn: ({ pageParam, signal }) =>
+      ask<Schemas["TermPage"]>(
+        `/api/terms?${String(new URLSearchParams({ words: wanted, status, product, first: String(pageParam) }))}`,
+        { signal },
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => (pages.length * PAGE < last.found ? pages.length * PAGE : undefined),
+    placeholderData: keepPreviousData,
+  });
+  const products = useQuery({
+    queryKey: ["products"],
+    queryFn: ({ signal }) => ask<Schemas["ProductReply"][]>("/api/products", { signal }),
+  });
+  const [open, setOpen] = useState<Term | string | null>(null);
+  const [suggesting, setSuggesting] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
+  const [told, setTold] = useState<string[]>([]);
+  const picker = useRef<HTMLInputElement>(null);
   const languages = languagesOf(tables.data ?? []).map((kept) => kept.language);
   useEffect(() => {
     for (const language of languages) loadFontFor(language.script);
   });
-  const found = (terms.data ?? []).filter((term) => matches(term, words));
-  const reviewsAny = me.coordinator || Object.values(me.levels).includes("reviewer");
+  const pages = terms.data?.pages ?? [];
+  const found = pages.flatMap((page) => page.terms);
+  const first = pages[0];
+  const mayPropose = me.coordinator || Object.values(me.levels).some((level) => level !== "reader");
   const failure = terms.error ?? tables.error;
+  const put = (part: Record<string, string>) =>
+    setQuery(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [name, value] of Object.entries(part)) {
+          if (value) next.set(name, value);
+          else next.delete(name);
+        }
+        return next;
+      },
+      { replace: true },
+    );
+  const again = () => {
+    void queries.invalidateQueries({ queryKey: ["terms"] });
+    void queries.invalidateQueries({ queryKey: ["check"] });
+  };
+  const take = async (file: File) => {
+    setSaid(t("wordbook.taking", { file: file.name }));
+    try {
+      const done = await ask<Schemas["TermsTaken"]>(
+        `/api/terms/file?${String(new URLSearchParams({ name: file.name }))}`,
+        { method: "POST", bytes: file },
+      );
+      setSaid(t("wordbook.taken", { n: done.terms, added: done.added, filled: done.filled }));
+      setTold(done.told);
+    } catch (wrong) {
+      setSaid(null);
+      setTold([sentenceOf(wrong)]);
+    }
+    again();
+  };
   return (
     <Frame
-      title={t("wordbook.sentence", { n: terms.data?.length ?? 0 })}
+      title={t("wordbook.sentence", { n: first?.all ?? 0 })}
       aside={
-        me.coordinator && (
-          <Button size="small" variant="contained" onClick={() => setOpen("new")}>
-            {t("wordbook.add")}
+        mayPropose && (
+          <Button size="small" variant="contained" onClick={() => setOpen("")}>
+            {t(me.coordinator ? "wordbook.add" : "wordbook.propose")}
           </Button>
         )
       }
@@ -52,80 +105,148 @@ export function WordbookPage({ me }: { me: Person }) {
           <Alert severity="error" action={<Button onClick={() => void terms.refetch()}>{t("retry")}</Button>}>
             {sentenceOf(failure)}
           </Alert>
-        ) : !terms.data || !tables.data ? (
+        ) : !first || !tables.data ? (
           <CircularProgress size={22} aria-label={t("ledger.loading")} />
-        ) : terms.data.length === 0 ? (
-          <div className="empty">
-            <h2>{t("wordbook.empty")}</h2>
-            <p className="soft">{t("wordbook.emptyWords")}</p>
-          </div>
         ) : (
           <>
-            <TextField
-              size="small"
-              label={t("wordbook.search")}
-              value={words}
-              onChange={(event) => setQuery(event.target.value ? { words: event.target.value } : {}, { replace: true })}
-            />
-            <div className="terms" role="region" aria-label={t("wordbook.table")} tabIndex={0}>
-              <table>
-                <thead>
-                  <tr>
-                    <th scope="col">{t("wordbook.term")}</th>
-                    {languages.map((language) => (
-                      <th key={language.tag} scope="col">
-                        {languageName(language)}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {found.slice(0, SHOWN).map((term) => (
-                    <tr key={term.id}>
-                      <th scope="row">
-                        {reviewsAny ? (
-                          <button type="button" className="open" onClick={() => setOpen(term)}>
-                            {term.term}
-                          </button>
-                        ) : (
-                          term.term
-                        )}
-                        {term.note && <small>{term.note}</small>}
-                      </th>
-                      {languages.map((language) => {
-                        const text = term.texts[language.tag];
-                        return (
-                          <td key={language.tag} lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
-                            {text?.text}
-                            {text && text.avoid.length > 0 && (
-                              <small>
-                                <bdi dir="ltr">{t("wordbook.not")}</bdi> <del>{listed(text.avoid)}</del>
-                              </small>
-                            )}
-                          </td>
-                        );
-                      })}
-                    </tr>
+            <div className="asks">
+              <TextField
+                size="small"
+                label={t("wordbook.search")}
+                value={words}
+                onChange={(event) => put({ words: event.target.value })}
+              />
+              <TextField
+                select
+                size="small"
+                label={t("wordbook.status")}
+                value={status}
+                onChange={(event) => put({ status: event.target.value })}
+              >
+                {STATUSES.map((one) => (
+                  <MenuItem key={one} value={one}>
+                    {t(`wordbook.status.${one === "" ? "all" : one}`)}
+                  </MenuItem>
+                ))}
+              </TextField>
+              {(products.data?.length ?? 0) > 0 && (
+                <TextField
+                  select
+                  size="small"
+                  label={t("wordbook.product")}
+                  value={products.data?.some(({ slug }) => slug === product) ? product : ""}
+                  onChange={(event) => put({ product: event.target.value })}
+                >
+                  <MenuItem value="">{t("wordbook.everyProduct")}</MenuItem>
+                  {products.data?.map((one) => (
+                    <MenuItem key={one.slug} value={one.slug}>
+                      {one.name}
+                    </MenuItem>
                   ))}
-                </tbody>
-              </table>
-              {found.length === 0 && <p className="soft">{t("wordbook.nothing", { words })}</p>}
-              {found.length > SHOWN && <p className="soft">{t("wordbook.more", { n: found.length - SHOWN })}</p>}
+                </TextField>
+              )}
+              {mayPropose && (
+                <Button size="small" onClick={() => setSuggesting(true)}>
+                  {t("wordbook.suggest")}
+                </Button>
+              )}
+              {me.coordinator && (
+                <>
+                  <input
+                    ref={picker}
+                    type="file"
+                    hidden
+                    accept=".tbx,.csv,.xml,.xlsx"
+                    aria-label={t("wordbook.take")}
+                    onChange={(event) => {
+                      const file = event.target.files?.[0];
+                      event.target.value = "";
+                      if (file) void take(file);
+                    }}
+                  />
+                  <Button size="small" onClick={() => picker.current?.click()}>
+                    {t("wordbook.take")}
+                  </Button>
+                </>
+              )}
+              <Button size="small" component="a" href="/api/terms/file/tbx" download>
+                {t("wordbook.asTbx")}
+              </Button>
+              <Button size="small" component="a" href="/api/terms/file/csv" download>
+                {t("wordbook.asCsv")}
+              </Button>
             </div>
+            {told.length > 0 && (
+              <Alert severity="info" onClose={() => setTold([])}>
+                <ul className="told">
+                  {told.map((one) => (
+                    <li key={one}>{one}</li>
+                  ))}
+                </ul>
+              </Alert>
+            )}
+            {first.all === 0 ? (
+              <div className="empty">
+                <h2>{t("wordbook.empty")}</h2>
+                <p className="soft">{t("wordbook.emptyWords")}</p>
+              </div>
+            ) : (
+              <div className="terms" role="region" aria-label={t("wordbook.table")} tabIndex={0}>
+                <table>
+                  <thead>
+                    <tr>
+                      <th scope="col">{t("wordbook.term")}</th>
+                      {languages.map((language) => (
+                        <th key={language.tag} scope="col">
+                          {languageName(language)}
+                        </th>
+                      ))}
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {found.map((term) => (
+                      <TermRow
+                        key={term.id}
+                        term={term}
+                        languages={languages}
+                        onOpen={mayPropose ? () => setOpen(term) : null}
+                      />
+                    ))}
+                  </tbody>
+                </table>
+                {found.length === 0 && <p className="soft">{t("wordbook.nothing", { words })}</p>}
+                {terms.hasNextPage && (
+                  <Button disabled={terms.isFetchingNextPage} onClick={() => void terms.fetchNextPage()}>
+                    {t("wordbook.further", { n: first.found - found.length })}
+                  </Button>
+                )}
+              </div>
+            )}
           </>
         )}
       </div>
+      {suggesting && (
+        <SuggestDialog
+          tables={tables.data ?? []}
+          onPick={(picked) => {
+            setSuggesting(false);
+            setOpen(picked);
+          }}
+          onClose={() => setSuggesting(false)}
+        />
+      )}
       {open !== null && (
         <TermDialog
           me={me}
-          term={open === "new" ? null : open}
+          term={typeof open === "string" ? null : open}
+          words={typeof open === "string" ? open : ""}
           sources={sourcesOf(tables.data ?? [])}
           languages={languages}
+          products={products.data ?? []}
           onDone={(sentence) => {
             setOpen(null);
             setSaid(sentence);
-            void queries.invalidateQueries({ queryKey: ["terms"] });
-            void queries.invalidateQueries({ queryKey: ["check"] });
+            again();
           }}
           onClose={() => setOpen(null)}
         />
@@ -135,13 +256,48 @@ export function WordbookPage({ me }: { me: Person }) {
   );
 }
 
-function matches(term: Term, words: string): boolean {
-  const wanted = words.trim().toLowerCase();
+function TermRow(props: { term: Term; languages: Schemas["LanguageName"][]; onOpen: (() => void) | null }) {
+  const { term, languages, onOpen } = props;
+  const { status, forms, part, products } = term.sense;
   return (
-    wanted === "" ||
-    [term.term, term.note, ...Object.values(term.texts).flatMap((text) => [text.text, ...text.avoid])].some((one) =>
-      one.toLowerCase().includes(wanted),
-    )
+    <tr>
+      <th scope="row">
+        {onOpen ? (
+          <button type="button" className="open" onClick={onOpen}>
+            {status === "avoid" ? <del>{term.term}</del> : term.term}
+          </button>
+        ) : (
+          term.term
+        )}
+        {status === "proposed" && (
+          <small className="proposed">{t("wordbook.proposedBy", { who: term.proposedBy ?? "" })}</small>
+        )}
+        {forms.length > 0 && <small>{t("wordbook.also", { forms: listed(forms) })}</small>}
+        {(part !== "" || products.length > 0) && (
+          <small>{listed([...(part ? [t(`wordbook.part.${part as "noun"}`)] : []), ...products])}</small>
+        )}
+        {term.note && <small>{term.note}</small>}
+      </th>
+      {languages.map((language) => {
+        const text = term.texts[language.tag];
+        return (
+          <td key={language.tag} lang={language.tag} dir={language.rightToLeft ? "rtl" : "ltr"}>
+            {text?.text}
+            {text?.forms && text.forms.length > 0 && <small>{listed(text.forms)}</small>}
+            {text && text.avoid.length > 0 && (
+              <small>
+                <bdi dir="ltr">{t("wordbook.not")}</bdi> <del>{listed(text.avoid)}</del>
+              </small>
+            )}
+            {text?.proposal && (
+              <small className="proposed">
+                <bdi dir="ltr">{t("wordbook.proposes", { who: text.proposedBy ?? "" })}</bdi> {text.proposal}
+              </small>
+            )}
+          </td>
+        );
+      })}
+    </tr>
   );
 }
 

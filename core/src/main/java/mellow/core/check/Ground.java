@@ -2,6 +2,7 @@ package mellow.core.check;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import mellow.core.fit.Face;
 import mellow.core.language.LanguageTag;
 import mellow.core.wordbook.AgreedTerm;
@@ -32,12 +33,13 @@ public final class Ground {
 
     /** A pair of languages, with no terms, the usual settings and no font. */
     public static Ground of(LanguageTag source, LanguageTag language) {
-        return new Ground(Facts.of(source), Facts.of(language), TermFinder.of(List.of()), Settings.USUAL, List.of());
+        return new Ground(
+                Facts.of(source), Facts.of(language), TermFinder.of(List.of(), Locale.ROOT), Settings.USUAL, List.of());
     }
 
     /** The same with what the wordbook agrees on between the two languages. */
     public Ground with(List<AgreedTerm> agreed) {
-        return new Ground(source, facts, TermFinder.of(agreed), settings, faces);
+        return new Ground(source, facts, TermFinder.of(agreed, source.locale()), settings, faces);
     }
 
     /** The same with other settings. */

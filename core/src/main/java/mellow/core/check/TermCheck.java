@@ -25,14 +25,14 @@ final class TermCheck implements Check {
             return;
         }
         Locale locale = text.ground().facts().locale();
-        List<String> folded = text.text().values().stream()
-                .map(words -> TermFinder.folded(words, locale))
+        List<TermFinder.Said> said = text.text().values().stream()
+                .map(words -> TermFinder.said(words, locale))
                 .toList();
         for (AgreedTerm term : inSource) {
             // A plural text may leave the term out where it says the number alone; one form that has it is enough.
             if (!avoided(term, text.text(), found)
                     && !term.text().isEmpty()
-                    && folded.stream().noneMatch(words -> terms.says(words, term, locale))) {
+                    && said.stream().noneMatch(words -> terms.says(words, term))) {
                 found.add(
                         "term-not-used",
                         text.text().firstKey(),

@@ -1,9 +1,8 @@
 package mellow.core.wordbook;
 
-import java.text.Normalizer;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -12,54 +11,70 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import mellow.core.wordbook.WordForms.Word;
 
 /**
- * Finds which agreed terms stand in a source, among as many as there are: terms are kept by their first letters, so that a text costs its own length whatever
- * the size of the wordbook. Immutable to its users.
+ * Finds which agreed terms stand in a source, among as many as there are, and whether a text says what was agreed, in whatever form. Terms are kept by what is left
+ * of their first words without endings, so that a text costs its own length whatever the size of the wordbook. Immutable to its users.
  */
 public final class TermFinder {
 
-    private static final int KEY = 3;
-    /** Shorter words have no stem shorter than themselves. */
-    private static final int SHORT = 4;
+    private final WordForms forms;
+    private final Locale language;
+    private final Map<String, List<Known>> byStem = new HashMap<>();
+    private final Map<Character, List<Known>> unspaced = new HashMap<>();
+    private final Set<String> asIs = new HashSet<>();
+    private final Map<String, List<Word>> wordsOf = new ConcurrentHashMap<>();
 
-    private static final Pattern NO_WORD = Pattern.compile("[^\\p{L}\\p{N}]+");
-    private static final Pattern MARKS = Pattern.compile("\\p{Mn}");
-
-    /** The Arabic article is written with its word. */
-    private static final String ARTICLE = "ال";
-
-    private final Map<String, List<AgreedTerm>> byBeginning;
-    private final Set<String> asIs;
-    private final Map<String, List<String>> wordsOf = new ConcurrentHashMap<>();
-
-    private TermFinder(Map<String, List<AgreedTerm>> byBeginning, Set<String> asIs) {
-        this.byBeginning = byBeginning;
-        this.asIs = asIs;
+    private TermFinder(Locale language) {
+        this.language = language;
+        this.forms = WordForms.in(language);
     }
 
-    /** Finds these. */
-    public static TermFinder of(Collection<AgreedTerm> terms) {
-        Map<String, List<AgreedTerm>> byBeginning = new HashMap<>();
-        Set<String> asIs = new HashSet<>();
-        for (AgreedTerm term : terms) {
-            String word = term.term().strip().toLowerCase(Locale.ROOT);
-            if (!word.isEmpty()) {
-                byBeginning
-                        .computeIfAbsent(word.substring(0, Math.min(KEY, word.length())), key -> new ArrayList<>())
-                        .add(term);
-            }
-            if (term.term().equals(term.text())) {
-                asIs.add(term.text());
-            }
+    /** A way in which a term reads in sources; without words in a script that has no spaces. */
+    private record Known(AgreedTerm term, String spelled, List<Word> words) {}
+
+    /** A term at a place in a source: by its words, or its letters where these have no spaces. */
+    private record Place(AgreedTerm term, int from, int to) {}
+
+    /**
+     * Finds these.
+     *
+     * @param language of the sources
+     */
+    public static TermFinder of(Collection<AgreedTerm> terms, Locale language) {
+        TermFinder finder = new TermFinder(language);
+        terms.forEach(finder::add);
+        return finder;
+    }
+
+    private void add(AgreedTerm term) {
+        if (term.term().equals(term.text())) {
+            asIs.add(term.text());
         }
-        return new TermFinder(byBeginning, asIs);
+        Stream.concat(Stream.of(term.term()), term.termForms().stream()).forEach(spelled -> {
+            String small = spelled.strip().toLowerCase(language);
+            if (small.isEmpty()) {
+                return;
+            }
+            if (Unspaced.is(small.codePointAt(0))) {
+                unspaced.computeIfAbsent(small.charAt(0), first -> new ArrayList<>())
+                        .add(new Known(term, small, List.of()));
+                return;
+            }
+            List<Word> words = forms.words(spelled, language);
+            if (!words.isEmpty()) {
+                Known known = new Known(term, small, words);
+                forms.termKeys(words.get(0)).forEach(stem -> byStem.computeIfAbsent(stem, any -> new ArrayList<>())
+                        .add(known));
+            }
+        });
     }
 
     /** Whether there are no terms. */
     public boolean isEmpty() {
-        return byBeginning.isEmpty();
+        return byStem.isEmpty() && unspaced.isEmpty();
     }
 
     /** Whether it was agreed that a text stays as it is: a name. */
@@ -67,94 +82,115 @@ public final class TermFinder {
         return asIs.contains(text.strip());
     }
 
-    /** The terms that stand in {@code source}, each once, in the order in which they begin. */
+    /** The terms that stand in {@code source}, each once, in the order in which they begin; not those that stand only within longer ones. */
     public List<AgreedTerm> in(String source) {
-        if (byBeginning.isEmpty()) {
+        if (isEmpty()) {
             return List.of();
         }
-        String searched = source.toLowerCase(Locale.ROOT);
-        Set<AgreedTerm> found = new LinkedHashSet<>();
-        for (int at = 0; at < searched.length(); at++) {
-            if (at > 0 && Character.isLetterOrDigit(searched.charAt(at - 1)) && !unspaced(searched.codePointAt(at))) {
-                // Terms begin where words do.
-                continue;
-            }
-            for (int length = 1; length <= KEY && at + length <= searched.length(); length++) {
-                for (AgreedTerm term : byBeginning.getOrDefault(searched.substring(at, at + length), List.of())) {
-                    if (!found.contains(term)
-                            && !WordFinder.in(source, term.term()).isEmpty()) {
-                        found.add(term);
+        List<Place> spaced = new ArrayList<>();
+        List<Word> words = byStem.isEmpty() ? List.of() : forms.words(source, language);
+        for (int at = 0; at < words.size(); at++) {
+            Set<Known> seen = new HashSet<>();
+            for (String stem : forms.saidKeys(words.get(at))) {
+                for (Known known : byStem.getOrDefault(stem, List.of())) {
+                    if (seen.add(known) && standsAt(words, at, known)) {
+                        spaced.add(new Place(known.term, at, at + known.words.size()));
                     }
                 }
             }
         }
+        List<Place> letters = new ArrayList<>();
+        if (!unspaced.isEmpty()) {
+            String searched = source.toLowerCase(language);
+            for (int at = 0; at < searched.length(); at++) {
+                for (Known known : unspaced.getOrDefault(searched.charAt(at), List.of())) {
+                    if (searched.startsWith(known.spelled, at) && Unspaced.next(searched, known.spelled, at) == at) {
+                        letters.add(new Place(known.term, at, at + known.spelled.length()));
+                    }
+                }
+            }
+        }
+        Set<AgreedTerm> found = new LinkedHashSet<>();
+        longest(spaced).forEach(place -> found.add(place.term));
+        longest(letters).forEach(place -> found.add(place.term));
         return List.copyOf(found);
     }
 
-    /** Whether {@code text} says {@code agreed}, in whatever form: every longer word of it is there by its stem, alone or in a compound. */
-    public static boolean says(String text, String agreed, Locale locale) {
-        return says(folded(text, locale), words(agreed, locale));
-    }
-
-    /**
-     * The same for what a term's text says, which is taken apart once.
-     *
-     * @param folded the text by {@link #folded}, by the same locale for every call
-     */
-    public boolean says(String folded, AgreedTerm term, Locale locale) {
-        return says(folded, wordsOf.computeIfAbsent(term.text(), text -> words(text, locale)));
-    }
-
-    private static boolean says(String folded, List<String> words) {
-        for (String word : words) {
-            if (!has(folded, word)) {
+    private boolean standsAt(List<Word> words, int at, Known known) {
+        if (at + known.words.size() > words.size()) {
+            return false;
+        }
+        for (int i = 0; i < known.words.size(); i++) {
+            if (!forms.isForm(words.get(at + i), known.words.get(i))) {
                 return false;
             }
         }
         return true;
     }
 
-    private static List<String> words(String agreed, Locale locale) {
-        return Arrays.stream(NO_WORD.split(folded(agreed, locale)))
-                .map(part -> part.startsWith(ARTICLE) && part.length() > ARTICLE.length() + 1
-                        ? part.substring(ARTICLE.length())
-                        : part)
-                .filter(word -> !word.isEmpty())
-                .toList();
-    }
-
-    private static boolean has(String searched, String word) {
-        if (unspaced(word.codePointAt(0))) {
-            return searched.contains(word);
-        }
-        String stem = word.length() <= SHORT
-                ? word.substring(0, Math.min(3, word.length()))
-                : word.substring(0, Math.max(3, (word.length() * 3 + 4) / 5));
-        for (int at = searched.indexOf(stem); at >= 0; at = searched.indexOf(stem, at + 1)) {
-            boolean begins = at == 0 || !Character.isLetterOrDigit(searched.charAt(at - 1));
-            if (begins
-                    || word.length() > SHORT
-                    || searched.startsWith(word, at)
-                    || searched.startsWith(ARTICLE, at - 2)) {
-                return true;
+    /** Those that no longer one covers, in their order. */
+    private static List<Place> longest(List<Place> places) {
+        places.sort(Comparator.comparingInt(Place::from)
+                .thenComparing(Comparator.comparingInt(Place::to).reversed()));
+        List<Place> left = new ArrayList<>();
+        int from = -1;
+        int to = -1;
+        for (Place place : places) {
+            if (place.to > to) {
+                from = place.from;
+                to = place.to;
+                left.add(place);
+            } else if (place.from == from && place.to == to) {
+                left.add(place);
             }
         }
-        return false;
+        return left;
     }
 
-    private static boolean unspaced(int letter) {
-        return switch (Character.UnicodeScript.of(letter)) {
-            case HAN, HIRAGANA, KATAKANA, THAI, LAO, KHMER, MYANMAR -> true;
-            default -> false;
-        };
+    /** A text that is asked for many terms: its words, taken apart once. */
+    public static final class Said {
+        private final WordForms forms;
+        private final Locale language;
+        private final String small;
+        private final List<Word> words;
+
+        private Said(String text, Locale language) {
+            this.language = language;
+            this.forms = WordForms.in(language);
+            this.small = text.toLowerCase(language);
+            this.words = forms.words(text, language);
+        }
+
+        private boolean has(List<Word> wanted, String spelled) {
+            if (!spelled.isEmpty() && Unspaced.is(spelled.codePointAt(0))) {
+                return Unspaced.has(small, spelled);
+            }
+            for (Word word : wanted) {
+                if (words.stream().noneMatch(said -> forms.says(said, word))) {
+                    return false;
+                }
+            }
+            return true;
+        }
     }
 
-    /** In small letters without marks: an umlaut comes and goes with the ending. */
-    public static String folded(String text, Locale locale) {
-        String small = text.toLowerCase(locale);
-        return small.chars().allMatch(c -> c < 0x80)
-                ? small
-                : MARKS.matcher(Normalizer.normalize(small, Normalizer.Form.NFD))
-                        .replaceAll("");
+    /** A text in a language, to be asked what it says. */
+    public static Said said(String text, Locale language) {
+        return new Said(text, language);
+    }
+
+    /** Whether a text says {@code agreed}, in whatever form: every word of it is there, alone or in a compound. */
+    public static boolean says(String text, String agreed, Locale language) {
+        Said said = said(text, language);
+        return said.has(said.forms.words(agreed, language), agreed.strip().toLowerCase(language));
+    }
+
+    /** Whether a text says what was agreed for a term, or anything that may be said as well; by the same language for every call. */
+    public boolean says(Said said, AgreedTerm term) {
+        return Stream.concat(Stream.of(term.text()), term.forms().stream())
+                .filter(text -> !text.isBlank())
+                .anyMatch(text -> said.has(
+                        wordsOf.computeIfAbsent(text, any -> said.forms.words(any, said.language)),
+                        text.strip().toLowerCase(said.language)));
     }
 }

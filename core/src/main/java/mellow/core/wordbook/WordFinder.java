@@ -35,7 +35,7 @@ public final class WordFinder {
         }
         for (int at = searched.indexOf(wanted); at >= 0; at = searched.indexOf(wanted, at + 1)) {
             int end = at + wanted.length();
-            if (unspaced(wanted.codePointAt(0))) {
+            if (Unspaced.is(wanted.codePointAt(0))) {
                 found.add(new Place(at, end));
             } else if (at == 0 || !Character.isLetterOrDigit(searched.codePointBefore(at))) {
                 int after = end;
@@ -49,13 +49,5 @@ public final class WordFinder {
             }
         }
         return found;
-    }
-
-    private static boolean unspaced(int letter) {
-        Character.UnicodeScript script = Character.UnicodeScript.of(letter);
-        return switch (script) {
-            case HAN, HIRAGANA, KATAKANA, THAI, LAO, KHMER, MYANMAR -> true;
-            default -> false;
-        };
     }
 }

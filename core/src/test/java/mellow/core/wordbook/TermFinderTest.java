@@ -24,14 +24,25 @@ class TermFinderTest {
                 "Cramped|",
                 "Two ramps|ramp",
                 "RAMP|ramp",
-                "Vehicle deck|vehicle deck, deck",
+                "Vehicle deck|vehicle deck",
+                "Deck, vehicle deck|deck, vehicle deck",
+                "Vehicle decks above decks|vehicle deck, deck",
+                "Ferries and ramps|ferry, ramp",
                 "Go|go",
                 "Gone|",
                 "船で|船",
             })
     void termsAreFoundWhereTheirWordsBegin(String source, String expected) {
         TermFinder finder = TermFinder.of(
-                List.of(term("ramp"), term("deck"), term("vehicle deck"), term("go"), term("船"), term(" ")));
+                List.of(
+                        term("ferry"),
+                        term("ramp"),
+                        term("deck"),
+                        term("vehicle deck"),
+                        term("go"),
+                        term("船"),
+                        term(" ")),
+                Locale.ENGLISH);
         assertThat(String.join(
                         ", ", finder.in(source).stream().map(AgreedTerm::term).toList()))
                 .isEqualTo(expected == null ? "" : expected);
@@ -43,10 +54,10 @@ class TermFinderTest {
         for (int i = 0; i < 2_000; i++) {
             terms.add(term(String.format("term%04d", i)));
         }
-        assertThat(TermFinder.of(terms).in("one term0017 and terms 1999 term1999s"))
+        assertThat(TermFinder.of(terms, Locale.ENGLISH).in("one term0017 and terms 1999 term1999s"))
                 .extracting(AgreedTerm::term)
                 .containsExactly("term0017", "term1999");
-        assertThat(TermFinder.of(List.of()).isEmpty()).isTrue();
+        assertThat(TermFinder.of(List.of(), Locale.ENGLISH).isEmpty()).isTrue();
     }
 
     @ParameterizedTest
@@ -74,7 +85,7 @@ class TermFinderTest {
 
     @Test
     void aNameStaysAsItIs() {
-        TermFinder finder = TermFinder.of(List.of(new AgreedTerm("Deckside", "Deckside", List.of())));
+        TermFinder finder = TermFinder.of(List.of(new AgreedTerm("Deckside", "Deckside", List.of())), Locale.ENGLISH);
         assertThat(finder.agreedAsIs(" Deckside ")).isTrue();
         assertThat(finder.agreedAsIs("Deck")).isFalse();
     }

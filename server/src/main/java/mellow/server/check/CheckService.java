@@ -122,7 +122,7 @@ public class CheckService {
                         .map(FindingReply::of)
                         .toList();
         List<TermHit> terms =
-                wordbook.in(String.join("\n", entry.measure().source().values()), entry.language(), tag);
+                wordbook.in(String.join("\n", entry.measure().source().values()), entry.table(), entry.language(), tag);
         List<ArgumentReply> message = new ArrayList<>();
         boolean typed = entry.measure().source().values().stream()
                 .anyMatch(source -> IcuMessage.parse(source).typed());

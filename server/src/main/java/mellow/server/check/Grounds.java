@@ -47,9 +47,11 @@ public final class Grounds {
 
     private static final String TERMS =
             """
-            select t.text term, coalesce(x.text, '') text, coalesce(x.avoid, '{}') avoid
+            select t.text term, coalesce(x.text, '') text, coalesce(x.avoid, '{}') avoid, x.forms, t.forms term_forms
             from term t join term_text x on x.term_id = t.id and x.language_id = :target
-            where t.removed_at is null and t.language_id = :source order by length(t.text) desc, t.text
+            where t.removed_at is null and t.status = 'agreed' and t.language_id = :source
+              and (t.products = '{}' or exists (select 1 from product_table u where u.table_id = :table and u.product_id = any(t.products)))
+            order by length(t.text) desc, t.text
             """;
     /** A language's tag, and what it is shown with in each product that shows it: its font for it, else its font for all; and the product's character set. */
     private static final String SHOWN =
@@ -123,7 +125,10 @@ public final class Grounds {
         Table table = table(place.table());
         Shown shown = shown(place);
         return Ground.of(table.tag(), shown.tag())
-                .with(table.source() == place.language() ? List.of() : terms(table.source(), place.language()))
+                .with(
+                        table.source() == place.language()
+                                ? List.of()
+                                : terms(place.table(), table.source(), place.language()))
                 .with(table.settings())
                 .shownIn(shown.faces());
     }
@@ -150,13 +155,22 @@ public final class Grounds {
         return new Shown(new LanguageTag(Objects.requireNonNull(tag[0])), faces);
     }
 
-    private List<AgreedTerm> terms(int source, int language) {
+    private List<AgreedTerm> terms(long table, int source, int language) {
         return jdbc.sql(TERMS)
+                .param("table", table)
                 .param("source", source)
                 .param("target", language)
-                .query((row, n) -> new AgreedTerm(row.getString("term"), row.getString("text"), List.of((String[])
-                        row.getArray("avoid").getArray())))
+                .query((row, n) -> new AgreedTerm(
+                        row.getString("term"),
+                        row.getString("text"),
+                        strings(row, "avoid"),
+                        strings(row, "forms"),
+                        strings(row, "term_forms")))
                 .list();
+    }
+
+    private static List<String> strings(ResultSet row, String column) throws SQLException {
+        return List.of((String[]) row.getArray(column).getArray());
     }
 
     private static Charset charset(String name) {

@@ -12,7 +12,6 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
-import mellow.core.wordbook.AgreedTerm;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
@@ -68,7 +67,10 @@ class DraftClient {
             String context,
             String note,
             int maxLength,
-            List<AgreedTerm> terms) {}
+            List<SentTerm> terms) {}
+
+    /** @param avoid what not to say for it */
+    record SentTerm(String term, String text, List<String> avoid) {}
 
     /**
      * What is asked.

@@ -3,6 +3,7 @@ package mellow.server.draft;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.CompletionService;
 import java.util.concurrent.ExecutionException;
@@ -20,6 +21,7 @@ import mellow.server.common.Refusal;
 import mellow.server.draft.DraftClient.Answered;
 import mellow.server.draft.DraftClient.Question;
 import mellow.server.draft.DraftClient.Sent;
+import mellow.server.draft.DraftClient.SentTerm;
 import mellow.server.draft.DraftServices.Asked;
 import mellow.server.wordbook.WordbookService;
 import org.springframework.stereotype.Service;
@@ -172,7 +174,9 @@ public class Drafting {
             CompletionService<List<Draft>> answers = new ExecutorCompletionService<>(threads);
             int requests = 0;
             for (Map.Entry<LanguageTag, List<Ready>> of : ready.entrySet()) {
-                TermFinder terms = TermFinder.of(wordbook.agreed(of.getKey(), to));
+                TermFinder terms = TermFinder.of(
+                        wordbook.agreed(of.getKey(), to),
+                        Locale.forLanguageTag(of.getKey().value()));
                 int atOnce = asked.reply().settings().textsAtOnce();
                 for (int from = 0; from < of.getValue().size(); from += atOnce) {
                     List<Ready> some =
@@ -235,7 +239,9 @@ public class Drafting {
                 one.of.context,
                 one.of.note,
                 one.of.maxLength,
-                terms.in(one.of.source));
+                terms.in(one.of.source).stream()
+                        .map(term -> new SentTerm(term.term(), term.text(), term.avoid()))
+                        .toList());
     }
 
     private static Draft draft(Ready one, Answered answered) {

@@ -6,18 +6,20 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import mellow.core.language.LanguageTag;
 import mellow.core.wordbook.AgreedTerm;
-import mellow.core.wordbook.WordFinder;
+import mellow.core.wordbook.TermFinder;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
-import mellow.server.people.Reading;
 import mellow.server.people.Rights;
+import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.RowCallbackHandler;
@@ -29,52 +31,59 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class WordbookService {
 
-    private static final String ALL =
-            """
-            select t.id, s.tag source, t.text term, t.note, t.version, l.tag language, x.text, x.avoid
-            from term t join language s on s.id = t.language_id
-            left join term_text x on x.term_id = t.id left join language l on l.id = x.language_id
-            where t.removed_at is null order by lower(t.text), t.id, l.tag
-            """;
     private static final String OF_LANGUAGES =
             """
-            select t.text term, t.note, coalesce(x.text, '') text, coalesce(x.avoid, '{}') avoid
+            select t.text term, t.note, coalesce(x.text, '') text, coalesce(x.avoid, '{}') avoid, coalesce(x.forms, '{}') forms, t.forms term_forms
             from term t left join term_text x on x.term_id = t.id and x.language_id = :target
-            where t.removed_at is null and t.language_id = :source order by length(t.text) desc, t.text
+            where t.removed_at is null and t.status = 'agreed' and t.language_id = :source
+              and (:table = 0 or t.products = '{}' or exists (select 1 from product_table u where u.table_id = :table and u.product_id = any(t.products)))
+              and (:words = '' or t.forms <> '{}' or position(lower(left(t.text, 3)) in :words) > 0)
+            order by length(t.text) desc, t.text
             """;
     private static final String ADD =
             """
-            insert into term (language_id, text, note, changed_at, changed_by) values (:language, :text, :note, :now, :person) returning id
+            insert into term (language_id, text, note, part, products, status, forms, proposed_by, changed_at, changed_by)
+            values (:language, :text, :note, :part, :products, :status, :forms, case when :status = 'proposed' then :person::bigint end, :now, :person) returning id
             """;
     private static final String CHANGE =
             """
-            update term set text = :text, note = :note, version = version + 1, changed_at = :now, changed_by = :person
+            update term set text = :text, note = :note, part = :part, products = :products, status = :status, forms = :forms, version = version + 1, changed_at = :now, changed_by = :person
             where id = :id and version = :version and removed_at is null
             """;
     private static final String PUT_TEXT =
             """
-            insert into term_text (term_id, language_id, text, avoid) values (:term, :language, :text, :avoid)
-            on conflict (term_id, language_id) do update set text = excluded.text, avoid = excluded.avoid
+            insert into term_text (term_id, language_id, text, avoid, forms) values (:term, :language, :text, :avoid, :forms)
+            on conflict (term_id, language_id) do update set text = excluded.text, avoid = excluded.avoid, forms = excluded.forms,
+                proposal = case when excluded.text = term_text.proposal then null else term_text.proposal end
             """;
 
+    private static final String PROPOSE =
+            """
+            insert into term_text (term_id, language_id, text, avoid, proposal, proposed_by, proposed_at)
+            select id, :language, '', '{}', :proposal, :person, :now from term where id = :term and removed_at is null
+            on conflict (term_id, language_id) do update set proposal = excluded.proposal, proposed_by = excluded.proposed_by, proposed_at = excluded.proposed_at
+            """;
+    /** Letters with which all forms of a word begin. */
+    private static final int BEGINNING = 3;
+
+    private final TermRows rows;
     private final LanguageService languages;
     private final PeopleService people;
-    private final Reading reading;
     private final ApplicationEventPublisher events;
     private final JdbcClient jdbc;
     private final Clock clock;
 
     WordbookService(
+            TermRows rows,
             LanguageService languages,
             PeopleService people,
-            Reading reading,
             ApplicationEventPublisher events,
             JdbcClient jdbc,
             Clock clock) {
+        this.rows = rows;
         this.events = events;
         this.languages = languages;
         this.people = people;
-        this.reading = reading;
         this.jdbc = jdbc;
         this.clock = clock;
     }
@@ -84,17 +93,54 @@ public class WordbookService {
      *
      * @param text the agreed word, empty when only words to avoid are known
      * @param avoid words that are not to be used for it
+     * @param forms what may be said as well, and forms that no rule reaches; null for none
+     * @param proposal what a contributor proposes to say instead, null for nothing
+     * @param proposedBy whose proposal it is
      */
-    public record TermText(String text, List<String> avoid) {}
+    public record TermText(
+            String text,
+            List<String> avoid,
+            @Nullable List<String> forms,
+            @Nullable String proposal,
+            @Nullable String proposedBy) {
+
+        /** An agreed word and what to avoid. */
+        public TermText(String text, List<String> avoid) {
+            this(text, avoid, List.of(), null, null);
+        }
+    }
+
+    /**
+     * What a term is, apart from what it is called elsewhere.
+     *
+     * @param part of speech: noun, verb, adjective, adverb, name, phrase, or empty
+     * @param products slugs of those that it belongs to; none for all
+     * @param status agreed, proposed, or avoid for a word that sources should not have
+     * @param forms how it reads in sources as well
+     */
+    public record TermSense(String part, List<String> products, String status, List<String> forms) {
+
+        /** An agreed term for all products. */
+        public static final TermSense AGREED = new TermSense("", List.of(), "agreed", List.of());
+    }
 
     /**
      * A term.
      *
      * @param source tag of the language it is a word of
      * @param texts its translations by tag
+     * @param proposedBy who proposed it, null for who agreed on it at once
      * @param version to be sent back with a change
      */
-    public record Term(long id, String source, String term, String note, Map<String, TermText> texts, int version) {}
+    public record Term(
+            long id,
+            String source,
+            String term,
+            String note,
+            TermSense sense,
+            Map<String, TermText> texts,
+            @Nullable String proposedBy,
+            int version) {}
 
     /**
      * A term that stands in a source.
@@ -102,87 +148,120 @@ public class WordbookService {
      * @param text what to say, empty when nothing was agreed
      * @param avoid what not to say
      */
-    public record TermHit(String term, String note, String text, List<String> avoid) {
+    public record TermHit(String term, String note, String text, List<String> avoid) {}
 
-        /** The same without its note. */
-        public AgreedTerm agreed() {
-            return new AgreedTerm(term, text, avoid);
-        }
-    }
+    private record Known(String note, AgreedTerm agreed) {}
 
     /** All terms in the order of their words. */
     @Transactional(readOnly = true)
     public List<Term> all() {
-        Map<Long, Term> terms = new LinkedHashMap<>();
-        jdbc.sql(ALL).query(row -> {
-            Term term = terms.get(row.getLong("id"));
-            if (term == null) {
-                term = new Term(
-                        row.getLong("id"),
-                        row.getString("source"),
-                        row.getString("term"),
-                        row.getString("note"),
-                        new TreeMap<>(),
-                        row.getInt("version"));
-                terms.put(term.id(), term);
-            }
-            String language = row.getString("language");
-            if (language != null && reading.reads(new LanguageTag(language))) {
-                term.texts().put(language, new TermText(row.getString("text"), List.of((String[])
-                        row.getArray("avoid").getArray())));
-            }
-        });
-        return List.copyOf(terms.values());
+        return rows.all();
     }
 
-    /** The terms of a language that stand in {@code source}, the longest first, with what they are called in another. */
+    /** The agreed terms of a language that stand in {@code source}, with what they are called in another; none that stands only within a longer one. */
     @Transactional(readOnly = true)
-    public List<TermHit> in(String source, LanguageTag from, LanguageTag to) {
-        return terms(from, to).stream()
-                .filter(hit -> !WordFinder.in(source, hit.term()).isEmpty())
+    public List<TermHit> in(String source, long table, LanguageTag from, LanguageTag to) {
+        Locale locale = Locale.forLanguageTag(from.value());
+        Map<AgreedTerm, String> notes = new LinkedHashMap<>();
+        terms(from, to, table, source.toLowerCase(locale)).forEach(one -> notes.put(one.agreed, one.note));
+        return TermFinder.of(notes.keySet(), locale).in(source).stream()
+                .map(term -> new TermHit(term.term(), notes.getOrDefault(term, ""), term.text(), term.avoid()))
                 .toList();
     }
 
     /** What was agreed for all terms of a language in another. */
     @Transactional(readOnly = true)
     public List<AgreedTerm> agreed(LanguageTag from, LanguageTag to) {
-        return terms(from, to).stream().map(TermHit::agreed).toList();
+        return terms(from, to, 0, "").stream().map(Known::agreed).toList();
     }
 
-    private List<TermHit> terms(LanguageTag from, LanguageTag to) {
+    private List<Known> terms(LanguageTag from, LanguageTag to, long table, String words) {
         return jdbc.sql(OF_LANGUAGES)
                 .param("source", languages.numberOrNone(from))
                 .param("target", languages.numberOrNone(to))
-                .query((row, n) -> new TermHit(
-                        row.getString("term"), row.getString("note"), row.getString("text"), List.of((String[])
-                                row.getArray("avoid").getArray())))
+                .param("table", table)
+                .param("words", words)
+                .query((row, n) -> new Known(
+                        row.getString("note"),
+                        new AgreedTerm(
+                                row.getString("term"),
+                                row.getString("text"),
+                                TermRows.strings(row, "avoid"),
+                                TermRows.strings(row, "forms"),
+                                TermRows.strings(row, "term_forms"))))
                 .list();
     }
 
-    /** Adds a term; its number. */
+    /** Adds an agreed term; its number. */
     @Transactional
     public long add(long person, String source, String text, String note, Map<String, TermText> texts) {
-        people.rights(person).requireCoordinator("add terms");
+        return add(person, source, text, note, TermSense.AGREED, texts);
+    }
+
+    /** Adds a term; its number. Who is no coordinator proposes it, with what it is called in languages of their own. */
+    @Transactional
+    public long add(
+            long person, String source, String text, String note, TermSense sense, Map<String, TermText> texts) {
+        Rights rights = people.rights(person);
+        if (!rights.coordinator()) {
+            rights.requireAny("propose terms");
+            texts.keySet().forEach(tag -> {
+                if (!rights.contributes(languages.parse(tag))) {
+                    throw notYours(tag);
+                }
+            });
+        }
+        String status = rights.coordinator() ? sense.status() : "proposed";
         try {
             long id = jdbc.sql(ADD)
                     .param("language", languages.number(languages.parse(source)))
                     .param("text", text.strip())
                     .param("note", note.strip())
+                    .param("part", sense.part())
+                    .param("products", products(sense))
+                    .param("status", status)
+                    .param("forms", TermRows.cleaned(sense.forms()))
                     .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                     .param("person", person)
                     .query(Long.class)
                     .single();
             put(id, texts);
-            tell(person, id, Set.of(text.strip()), texts);
+            tell(person, id, Set.copyOf(words(id)), texts);
             return id;
         } catch (DuplicateKeyException twice) {
             throw there(text);
         }
     }
 
-    /** Changes a term and its translations; a language that is not named keeps what it has. */
+    private Long[] products(TermSense sense) {
+        Long[] found = jdbc.sql("select id from product where slug = any(:slugs) and removed_at is null order by id")
+                .param("slugs", sense.products().toArray(String[]::new))
+                .query(Long.class)
+                .list()
+                .toArray(Long[]::new);
+        if (found.length < sense.products().stream().distinct().count()) {
+            throw Refusal.notFound("no-such-product", "One of the term's products does not exist any more.");
+        }
+        return found;
+    }
+
+    private static Refusal notYours(String tag) {
+        return Refusal.forbidden(
+                "not-your-language",
+                "Only a reviewer of {language} or a coordinator can change this.",
+                Map.of("language", tag));
+    }
+
+    /** Changes an agreed term and its translations; a language that is not named keeps what it has. */
     @Transactional
     public void change(long person, long id, int version, String text, String note, Map<String, TermText> texts) {
+        change(person, id, version, text, note, TermSense.AGREED, texts);
+    }
+
+    /** Changes a term and its translations; a language that is not named keeps what it has. */
+    @Transactional
+    public void change(
+            long person, long id, int version, String text, String note, TermSense sense, Map<String, TermText> texts) {
         Rights rights = people.rights(person);
         if (!rights.coordinator()) {
             if (texts.isEmpty()) {
@@ -190,22 +269,24 @@ public class WordbookService {
             }
             texts.keySet().forEach(tag -> {
                 if (!rights.reviews(languages.parse(tag))) {
-                    throw Refusal.forbidden(
-                            "not-your-language",
-                            "Only a reviewer of {language} or a coordinator can change this.",
-                            Map.of("language", tag));
+                    throw notYours(tag);
                 }
             });
         }
         Set<String> words = new HashSet<>(words(id));
         if (rights.coordinator()) {
             words.add(text.strip());
+            words.addAll(List.of(TermRows.cleaned(sense.forms())));
         }
         try {
             int changed = rights.coordinator()
                     ? jdbc.sql(CHANGE)
                             .param("text", text.strip())
                             .param("note", note.strip())
+                            .param("part", sense.part())
+                            .param("products", products(sense))
+                            .param("status", sense.status())
+                            .param("forms", TermRows.cleaned(sense.forms()))
                             .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                             .param("person", person)
                             .param("id", id)
@@ -227,11 +308,43 @@ public class WordbookService {
         }
         put(id, texts);
         // A term that reads otherwise now concerns every language that it is agreed on in.
-        tell(person, id, words, words.size() > 1 ? agreed(id) : texts);
+        tell(person, id, words, words.size() > 1 || rights.coordinator() ? agreed(id) : texts);
+    }
+
+    /**
+     * Proposes what a term should be called in a language, or takes a proposal away.
+     *
+     * @param text empty takes it away: one's own, or any for who reviews the language
+     */
+    @Transactional
+    public void propose(long person, long id, LanguageTag language, String text) {
+        Rights rights = people.rights(person);
+        if (!rights.contributes(language)) {
+            throw notYours(language.value());
+        }
+        String said = text.strip();
+        int changed = said.isEmpty()
+                ? jdbc.sql(
+                                "update term_text set proposal = null, proposed_by = null where term_id = :term and language_id = :language and proposal is not null and (proposed_by = :person or :reviews)")
+                        .param("term", id)
+                        .param("language", languages.number(language))
+                        .param("person", person)
+                        .param("reviews", rights.reviews(language))
+                        .update()
+                : jdbc.sql(PROPOSE)
+                        .param("term", id)
+                        .param("language", languages.number(language))
+                        .param("proposal", said)
+                        .param("person", person)
+                        .param("now", clock.instant().atOffset(ZoneOffset.UTC))
+                        .update();
+        if (changed == 0) {
+            throw Refusal.notFound("no-such-term", "There is no such term or proposal any more.");
+        }
     }
 
     private List<String> words(long id) {
-        return jdbc.sql("select text from term where id = :id")
+        return jdbc.sql("select unnest(text || forms) from term where id = :id")
                 .param("id", id)
                 .query(String.class)
                 .list();
@@ -254,10 +367,16 @@ public class WordbookService {
                 .ifPresent(source -> events.publishEvent(new WordsChanged(
                         person,
                         source,
-                        words,
+                        words.stream().map(WordbookService::beginning).collect(Collectors.toSet()),
                         texts.keySet().stream()
                                 .map(tag -> languages.number(languages.parse(tag)))
                                 .collect(Collectors.toSet()))));
+    }
+
+    /** What every form of a word begins with: sources that have it are looked at again. */
+    private static String beginning(String word) {
+        int end = word.offsetByCodePoints(0, Math.min(BEGINNING, word.codePointCount(0, word.length())));
+        return word.substring(0, end);
     }
 
     /**
@@ -265,7 +384,7 @@ public class WordbookService {
      *
      * @param person who changed it
      * @param source number of the language of the terms
-     * @param words the terms, as they were and as they are
+     * @param words what the terms begin with, as they were and as they are
      * @param languages numbers of the languages in which something else is agreed now
      */
     public record WordsChanged(long person, int source, Set<String> words, Set<Integer> languages) {}
@@ -289,8 +408,9 @@ public class WordbookService {
                     .filter(word -> !word.isEmpty())
                     .forEach(avoid::add);
             int language = languages.number(languages.parse(tag));
-            if (text.text().isBlank() && avoid.isEmpty()) {
-                jdbc.sql("delete from term_text where term_id = :term and language_id = :language")
+            String[] forms = TermRows.cleaned(Objects.requireNonNullElse(text.forms(), List.of()));
+            if (text.text().isBlank() && avoid.isEmpty() && forms.length == 0) {
+                jdbc.sql("delete from term_text where term_id = :term and language_id = :language and proposal is null")
                         .param("term", term)
                         .param("language", language)
                         .update();
@@ -300,6 +420,7 @@ public class WordbookService {
                         .param("language", language)
                         .param("text", text.text().strip())
                         .param("avoid", avoid.toArray(String[]::new))
+                        .param("forms", forms)
                         .update();
             }
         });

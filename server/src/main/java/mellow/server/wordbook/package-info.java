@@ -1,6 +1,6 @@
-/** Agreed terms, their translations and words to avoid. */
+/** Agreed and proposed terms, their translations and words to avoid; where they are used, and their files. */
 @NullMarked
-@Uses({"common", "language", "people"})
+@Uses({"common", "file", "language", "people", "table"})
 package mellow.server.wordbook;
 
 import mellow.core.Uses;

@@ -234,8 +234,14 @@ class WriteRightsTest extends ServerTest {
         rules.put(
                 "POST /api/findings/again/go-on",
                 Rule.of(For.COORDINATOR, "/api/findings/again/go-on", "{\"scope\":\"\"}"));
-        rules.put("POST /api/terms", Rule.of(For.COORDINATOR, "/api/terms", "{\"source\":\"en\"," + TERM));
+        // Who is no coordinator proposes.
+        rules.put("POST /api/terms", Rule.of(For.CONTRIBUTOR, "/api/terms", "{\"source\":\"en\"," + TERM));
         rules.put("PUT /api/terms/{id}", Rule.of(For.REVIEWER, "/api/terms/0", "{\"version\":0," + TERM));
+        rules.put(
+                "PUT /api/terms/{id}/proposals/{language}",
+                Rule.of(For.CONTRIBUTOR, "/api/terms/0/proposals/pl", "{\"text\":\"rampa\"}"));
+        // Bytes are wanted; who may send them is asked with them (WordbookWholeTest).
+        rules.put("POST /api/terms/file", Rule.of(For.ANYBODY, "/api/terms/file?name=x.tbx", ""));
         rules.put("DELETE /api/terms/{id}", Rule.of(For.COORDINATOR, "/api/terms/0", "{}"));
         rules.put(
                 "POST /api/review/answers",
