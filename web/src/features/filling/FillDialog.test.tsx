@@ -92,6 +92,92 @@ describe("filling", () => {
     );
   });
 
+  const drafting = {
+    "GET /api/drafting/choices": [{ id: 3, name: "Draft house" }],
+    "POST /api/fill/preview": {
+      hits: [hit(1, 100)],
+      untranslated: 3,
+      rest: [
+        { entry: 8, version: 0 },
+        { entry: 9, version: 2 },
+      ],
+      plan: { texts: 2, characters: 40, left: 30, withheld: 1, unfit: 0 },
+    },
+    "POST /api/fill": { change: 12 },
+  };
+  const state = (part: object) => ({
+    change: 12,
+    status: "done",
+    done: 2,
+    total: 2,
+    message: "",
+    known: 1,
+    drafted: 2,
+    refused: 0,
+    told: [],
+    ...part,
+  });
+
+  async function draft(answers: Record<string, unknown>) {
+    const opened = open({ ...drafting, ...answers });
+    await userEvent.click(await screen.findByRole("combobox", { name: "Then" }));
+    await userEvent.click(await screen.findByRole("option", { name: "drafts of Draft house" }));
+    return opened;
+  }
+
+  it("has a service draft the rest, and says before how much leaves", async () => {
+    const { asked, onDone } = await draft({ "GET /api/fill/12": state({}) });
+    expect(await screen.findByText(/2 texts of 40 characters would be drafted; 30 characters may/)).toHaveTextContent(
+      "What is more is not drafted. 1 text is of a table whose texts may not leave.",
+    );
+    await userEvent.click(screen.getByRole("button", { name: "Pencil 1, draft 2" }));
+    await waitFor(() =>
+      expect(onDone).toHaveBeenCalledWith({
+        change: 12,
+        entries: [1, 8, 9],
+        said: "3 texts were pencilled; Ctrl+Z takes all of it back.",
+      }),
+    );
+    expect(changes(asked).at(-1)?.json).toMatchObject({
+      language: "de",
+      service: 3,
+      known: [{ entry: 1, version: 0, text: "Deck 1 ist geschlossen" }],
+      drafts: [
+        { entry: 8, version: 0 },
+        { entry: 9, version: 2 },
+      ],
+    });
+  });
+
+  it("shows how far it is, can be stopped, and lists what was not filled", async () => {
+    let over = false;
+    const { asked, onDone } = await draft({
+      "POST /api/fill/12/stop": () => {
+        over = true;
+        return null;
+      },
+      "GET /api/fill/12": () =>
+        over
+          ? state({ drafted: 1, refused: 1, told: [{ entry: 9, key: "deck.9", sentence: "It was stopped." }] })
+          : state({ status: "going", done: 1 }),
+    });
+    await userEvent.click(await screen.findByRole("button", { name: "Pencil 1, draft 2" }));
+    expect(await screen.findByText("1 of 2")).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "Stop, and fill in what came" }));
+    expect(await screen.findByText("It was stopped.")).toBeInTheDocument();
+    expect(onDone).not.toHaveBeenCalled();
+    await userEvent.click(screen.getByRole("button", { name: "Close" }));
+    expect(onDone).toHaveBeenCalledWith(expect.objectContaining({ change: 12 }));
+    expect(asked.some(({ path }) => path === "/api/fill/12/stop")).toBe(true);
+  });
+
+  it("says what went wrong with a fill, and can be tried again", async () => {
+    await draft({ "GET /api/fill/12": state({ status: "failed", message: "The service is gone." }) });
+    await userEvent.click(await screen.findByRole("button", { name: "Pencil 1, draft 2" }));
+    expect(await screen.findByText("The service is gone.")).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "Pencil 1, draft 2" })).toBeEnabled();
+  });
+
   it("says why nothing can be looked for, and tells when a change is refused", async () => {
     const { onDone } = open({
       "POST /api/fill/preview": refusal(

@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import mellow.core.merge.Arrival;
 import mellow.server.MellowServer;
 import mellow.server.demo.DemoLoader;
+import mellow.server.drafter.StandIn;
 import mellow.server.intake.IntakeService;
 import mellow.server.launch.PrivateCluster;
 import mellow.server.people.PeopleService;
@@ -29,6 +30,9 @@ final class DemoServer {
     private static final Path DATA = folder();
     private static final PrivateCluster CLUSTER = PrivateCluster.throwaway(DATA);
     private static final PrivateCluster.Access DATABASE = CLUSTER.start();
+    /** A drafting service, for tests that keep one. */
+    static final StandIn DRAFTER = drafter();
+
     private static final ConfigurableApplicationContext FIRST = server();
     private static final String ADDRESS = loaded();
 
@@ -55,17 +59,29 @@ final class DemoServer {
                 second.close();
             }
             CLUSTER.stop();
+            DRAFTER.close();
             delete(DATA);
         }));
         FIRST.getBean(DemoLoader.class).load(line -> {});
         return address(FIRST);
     }
 
+    private static StandIn drafter() {
+        try {
+            return new StandIn(0, new StandIn.Manner("tide", 20, 0, 0, 7));
+        } catch (IOException taken) {
+            throw new UncheckedIOException(taken);
+        }
+    }
+
     private static ConfigurableApplicationContext server() {
         return new SpringApplicationBuilder(MellowServer.class)
                 .registerShutdownHook(false)
                 .properties(DATABASE.properties())
-                .run("--server.port=0");
+                .run(
+                        "--server.port=0",
+                        "--mellow.drafting.hosts=" + DRAFTER.authority(),
+                        "--mellow.secret-key=MDEyMzQ1Njc4OTAxMjM0NTY3ODkwMTIzNDU2Nzg5MDE=");
     }
 
     /** Where the database is, as {@code MELLOW_DATABASE_URL} says it. */
