@@ -265,9 +265,12 @@ function Drafting({
   const done = fill.data;
   const over = done !== undefined && !isOpen(done);
   const well = over && done.status === "done";
+  const told = useRef(false);
   useEffect(() => {
-    if (over && !well) onFailed(done.message || t("fill.failed"));
-    else if (well && done.refused === 0) onDone(done);
+    if (!over || told.current || (well && done.refused > 0)) return;
+    told.current = true;
+    if (well) onDone(done);
+    else onFailed(done.message || t("fill.failed"));
   });
   return (
     <Dialog open maxWidth="md" fullWidth aria-labelledby="drafting-title">

@@ -69,11 +69,14 @@ class FillTest {
         }
         for (int i = 0; i < 150; i++) {
             fresh.append("b.").append(i).append(",Quay %d is taken,\n".formatted(i + 20_000));
-            fresh.append("c.").append(i).append(",Gate %d of the harbour: passengers of {ferry} please wait,\n".formatted(i));
+            fresh.append("c.")
+                    .append(i)
+                    .append(",Gate %d of the harbour: passengers of {ferry} please wait,\n".formatted(i));
         }
         DemoServer.takeIn("Quays of old", "old.csv", old.toString().getBytes(StandardCharsets.UTF_8));
         DemoServer.takeIn("Quays", "quays.csv", fresh.toString().getBytes(StandardCharsets.UTF_8));
-        long mirja = DemoServer.part(PeopleService.class).find("mirja").orElseThrow().id();
+        long mirja =
+                DemoServer.part(PeopleService.class).find("mirja").orElseThrow().id();
         DemoServer.part(TableService.class)
                 .edit(mirja, "quays", 0, "Quays", List.of(new Kept(new LanguageTag("fi"), 0, true, false)));
     }
@@ -97,12 +100,13 @@ class FillTest {
             browser.see("[role=menuitem]", "Fill untranslated texts").click();
             browser.see(".filling .fields > :nth-child(2) [role=combobox]").click();
             browser.see("[role=option]", "95 %").click();
-            browser.see(".filling [role=status]", "200 from the same source, 150 from a similar one; 150 would be left");
+            browser.see(
+                    ".filling [role=status]", "200 from the same source, 150 from a similar one; 150 would be left");
             browser.see(".filling .fields > :nth-child(3) [role=combobox]").click();
             browser.see("[role=option]", "Harbour drafts").click();
             browser.see(".filling", "150 texts of");
             browser.see("button", "Pencil 350, draft 150").click();
-            browser.see(".MuiSnackbarContent-message", "500 texts were pencilled");
+            browser.see("[role=alert], .MuiSnackbarContent-message", "500 texts were pencilled");
             assertThat(origins()).isEqualTo("draft 150, memory 350");
 
             // The last of them was drafted; the footnotes say so.
@@ -117,7 +121,10 @@ class FillTest {
                 browser.chord(Keys.CONTROL, Keys.ENTER);
                 browser.until(d -> settled() == settled + 1 ? true : null, "one more to be settled");
                 browser.until(
-                        d -> d.findElements(By.cssSelector(".line.open textarea")).isEmpty() ? true : null,
+                        d -> d.findElements(By.cssSelector(".line.open textarea"))
+                                        .isEmpty()
+                                ? true
+                                : null,
                         "the editor to be closed");
                 browser.press(Keys.ARROW_DOWN);
             }
