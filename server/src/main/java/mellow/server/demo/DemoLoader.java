@@ -37,6 +37,7 @@ import mellow.server.finding.FontService;
 import mellow.server.finding.SettingsService;
 import mellow.server.intake.Drops;
 import mellow.server.intake.IntakeService;
+import mellow.server.memory.Shelves;
 import mellow.server.people.Level;
 import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
@@ -79,6 +80,7 @@ public class DemoLoader {
     private final CellService cells;
     private final PeopleService people;
     private final WordbookService wordbook;
+    private final Shelves shelves;
     private final QuestionService questions;
     private final SettingsService settings;
     private final FontService fonts;
@@ -99,6 +101,7 @@ public class DemoLoader {
             CellService cells,
             PeopleService people,
             WordbookService wordbook,
+            Shelves shelves,
             QuestionService questions,
             SettingsService settings,
             FontService fonts,
@@ -117,6 +120,7 @@ public class DemoLoader {
         this.cells = cells;
         this.people = people;
         this.wordbook = wordbook;
+        this.shelves = shelves;
         this.questions = questions;
         this.settings = settings;
         this.fonts = fonts;
@@ -163,6 +167,7 @@ public class DemoLoader {
         }
         json.readValue(content(scenario.wordbook()), WORDS)
                 .forEach(word -> wordbook.add(first, "en", word.term(), word.note(), word.texts()));
+        scenario.shelves().forEach((name, file) -> shelves.add(first, name, file, content(file)));
         scenario.checks().forEach((table, wanted) -> settings.changeTable(first, table, wanted));
         scenario.fonts().forEach(font -> fonts.put(first, font.product(), null, font.size(), content(font.file())));
         scenario.scenes()

@@ -20,6 +20,7 @@ import tools.jackson.databind.JsonNode;
  * @param steps what they did, in order
  * @param products what uses the tables
  * @param wordbook a file of terms
+ * @param shelves files of units by the names of their shelves
  * @param questions what people asked about entries
  * @param checks what counts as wrong, by table
  * @param served products that anybody may ask for their texts
@@ -34,6 +35,7 @@ record Scenario(
         List<Step> steps,
         List<ProductService.Definition> products,
         String wordbook,
+        Map<String, String> shelves,
         List<Asked> questions,
         Map<String, CheckSettings> checks,
         List<String> served,

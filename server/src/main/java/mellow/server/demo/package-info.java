@@ -9,6 +9,7 @@
     "entry",
     "finding",
     "intake",
+    "memory",
     "people",
     "product",
     "question",
