@@ -166,18 +166,21 @@ public class Filling {
         if (order.known().isEmpty() && order.drafts().isEmpty()) {
             throw Refusal.unacceptable("nothing-to-fill", "Nothing was chosen to be filled.");
         }
-        if (!order.drafts().isEmpty()) {
-            if (order.service() == null) {
-                throw Refusal.unacceptable("no-service", "Say which service drafts them.", Map.of("field", "service"));
-            }
+        if (order.service() != null) {
             drafting.require(order.service(), language);
+        } else if (!order.drafts().isEmpty()) {
+            throw Refusal.unacceptable("no-service", "Say which service drafts them.", Map.of("field", "service"));
         }
+        int number = languages
+                .known(language)
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "language-not-kept", "No table is kept in {language}.", Map.of("language", language.value())));
         long change = cells.newChange();
         apart.executeWithoutResult(status -> jdbc.sql(
                         "insert into filling (change_id, person_id, language_id, scope, service_id, begun_at) values (:change, :person, :language, :scope, :service, :now)")
                 .param("change", change)
                 .param("person", person)
-                .param("language", languages.number(language))
+                .param("language", number)
                 .param("scope", order.scope())
                 .param("service", order.service())
                 .param("now", clock.instant().atOffset(ZoneOffset.UTC))

@@ -259,7 +259,7 @@ public class SheetService {
                             in.size() == 1
                                     ? "The table {table} is not kept in {language}."
                                     : "These tables are not kept in {language}.",
-                            Map.of("table", in.get(0).name(), "language", tag)));
+                            Map.of("table", in.isEmpty() ? "" : in.get(0).name(), "language", tag)));
             numbers.add(number);
         }
         return numbers;

@@ -211,10 +211,12 @@ public class WordbookService {
                 }
             });
         }
+        LanguageTag of = languages.parse(source);
+        int language = rights.coordinator() ? languages.number(of) : kept(of);
         String status = rights.coordinator() ? sense.status() : "proposed";
         try {
             long id = jdbc.sql(ADD)
-                    .param("language", languages.number(languages.parse(source)))
+                    .param("language", language)
                     .param("text", text.strip())
                     .param("note", note.strip())
                     .param("part", sense.part())
@@ -231,6 +233,14 @@ public class WordbookService {
         } catch (DuplicateKeyException twice) {
             throw there(text);
         }
+    }
+
+    /** The number of a language that something is kept in: who proposes makes no languages. */
+    private int kept(LanguageTag tag) {
+        return languages
+                .known(tag)
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "language-not-kept", "No table is kept in {language}.", Map.of("language", tag.value())));
     }
 
     private Long[] products(TermSense sense) {
@@ -322,18 +332,19 @@ public class WordbookService {
         if (!rights.contributes(language)) {
             throw notYours(language.value());
         }
+        int number = kept(language);
         String said = text.strip();
         int changed = said.isEmpty()
                 ? jdbc.sql(
                                 "update term_text set proposal = null, proposed_by = null where term_id = :term and language_id = :language and proposal is not null and (proposed_by = :person or :reviews)")
                         .param("term", id)
-                        .param("language", languages.number(language))
+                        .param("language", number)
                         .param("person", person)
                         .param("reviews", rights.reviews(language))
                         .update()
                 : jdbc.sql(PROPOSE)
                         .param("term", id)
-                        .param("language", languages.number(language))
+                        .param("language", number)
                         .param("proposal", said)
                         .param("person", person)
                         .param("now", clock.instant().atOffset(ZoneOffset.UTC))
