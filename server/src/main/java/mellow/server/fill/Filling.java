@@ -55,7 +55,10 @@ public class Filling {
     private static final int NEWEST = 50;
 
     private static final String KEEP =
-            "insert into filling_draft (change_id, entry_id, text, failure) values (:change, :entry, :text, :failure) on conflict do nothing";
+            """
+            insert into filling_draft (change_id, entry_id, text, failure)
+            select :change, entry, text, failure from unnest(:entries::bigint[], :texts::text[], :failures::text[]) d(entry, text, failure) on conflict do nothing
+            """;
     /** Of those whose cell has the text now; a draft of a cell that was not filled never became a text. */
     private static final String BECAME =
             """
@@ -286,12 +289,20 @@ public class Filling {
     }
 
     private void keep(long change, List<Draft> drafts) {
-        apart.executeWithoutResult(status -> drafts.forEach(one -> jdbc.sql(KEEP)
+        apart.executeWithoutResult(status -> jdbc.sql(KEEP)
                 .param("change", change)
-                .param("entry", one.entry())
-                .param("text", one.failure().isEmpty() ? one.text() : null)
-                .param("failure", one.failure().isEmpty() ? null : one.failure())
-                .update()));
+                .param("entries", drafts.stream().map(Draft::entry).toArray(Long[]::new))
+                .param(
+                        "texts",
+                        drafts.stream()
+                                .map(one -> one.failure().isEmpty() ? one.text() : null)
+                                .toArray(String[]::new))
+                .param(
+                        "failures",
+                        drafts.stream()
+                                .map(one -> one.failure().isEmpty() ? null : one.failure())
+                                .toArray(String[]::new))
+                .update());
     }
 
     private Map<Long, Draft> kept(long change) {

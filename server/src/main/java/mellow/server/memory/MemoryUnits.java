@@ -171,7 +171,7 @@ public class MemoryUnits {
                                 + (ofSource
                                         ? "coalesce(u.source_folded, u.source) ilike :like"
                                         : "coalesce(u.text_folded, u.text) ilike :like")
-                                + " order by s.rank, u.id limit " + (MOST + 1),
+                                + " limit " + (MOST + 1),
                         source,
                         target,
                         List.of(),
