@@ -95,6 +95,8 @@ class CellHistoryTest {
             walk(seed, reasons);
         }
         List<Reason> every = new ArrayList<>(List.of(Reason.values()));
+        // Asked beside the events, where a text was drafted.
+        every.remove(Reason.MACHINE_TEXT);
         assertThat(reasons.keySet())
                 .as("every reason was met")
                 .containsAll(every.stream().map(Reason::name).toList());

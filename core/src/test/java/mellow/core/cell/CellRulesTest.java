@@ -56,6 +56,37 @@ class CellRulesTest {
         return after(Cell.EMPTY, new PutForward(RAMPE, 10), 1, CONTRIBUTOR);
     }
 
+    private Outcome byMachine(Cell drafted, CellEvent event, Actor actor, boolean opened) {
+        Outcome outcome = CellRules.apply(drafted, event, 1, actor, CellRulesTest::blockers);
+        return CellRules.byMachine(drafted, outcome, opened);
+    }
+
+    @Test
+    void aMachinesTextIsMovedOnByWhoOpenedIt() {
+        Cell drafted = after(Cell.EMPTY, new Pencil(RAMPE), 1, CONTRIBUTOR);
+        Refused refused = new Refused(Reason.MACHINE_TEXT);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), CONTRIBUTOR, false)).isEqualTo(refused);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), OWN_SETTLER, false))
+                .as("that would settle it")
+                .isEqualTo(refused);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), CONTRIBUTOR, true)).isInstanceOf(Changed.class);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), OWN_SETTLER, true)).isInstanceOf(Changed.class);
+        assertThat(byMachine(drafted, new PutForward(KLAPPE, 1), CONTRIBUTOR, false))
+                .as("a text of one's own")
+                .isInstanceOf(Changed.class);
+        assertThat(byMachine(drafted, new Clear(), REVIEWER, false)).isInstanceOf(Changed.class);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), READER, false))
+                .as("refused for another reason")
+                .isEqualTo(new Refused(Reason.NO_RIGHT_TO_OFFER));
+        Cell offered = after(drafted, new PutForward(RAMPE, 1), 1, CONTRIBUTOR);
+        assertThat(byMachine(offered, new Settle(1, false), REVIEWER, false))
+                .as("an offer of the same text is settled by whoever answers it by itself")
+                .isEqualTo(refused);
+        assertThat(byMachine(offered, new Settle(1, false), REVIEWER, true)).isInstanceOf(Changed.class);
+        assertThat(byMachine(Cell.EMPTY, new PutForward(RAMPE, 1), CONTRIBUTOR, false))
+                .isInstanceOf(Changed.class);
+    }
+
     private Cell settled() {
         return after(offered(), new Settle(10, false), 1, REVIEWER);
     }

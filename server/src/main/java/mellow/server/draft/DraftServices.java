@@ -355,7 +355,17 @@ public class DraftServices {
     }
 
     private byte @Nullable [] sealed(@Nullable String secret) {
-        return secret == null || secret.isBlank() ? null : box.seal(secret.strip());
+        if (secret == null || secret.isBlank()) {
+            return null;
+        }
+        // RFC 9110 §5.5: what a field of a request can carry.
+        if (!secret.strip().chars().allMatch(letter -> letter > ' ' && letter <= '~')) {
+            throw Refusal.unacceptable(
+                    "bad-secret",
+                    "A secret has letters, digits and signs of ASCII, and no spaces within it.",
+                    Map.of("field", "secret"));
+        }
+        return box.seal(secret.strip());
     }
 
     private static Refusal taken(String name) {

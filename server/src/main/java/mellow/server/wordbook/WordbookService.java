@@ -1,5 +1,7 @@
 package mellow.server.wordbook;
 
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -98,9 +100,9 @@ public class WordbookService {
      * @param proposedBy whose proposal it is
      */
     public record TermText(
-            String text,
-            List<String> avoid,
-            @Nullable List<String> forms,
+            @NotNull @Size(max = 200) String text,
+            @NotNull @Size(max = 50) List<@NotNull @Size(max = 200) String> avoid,
+            @Nullable @Size(max = 50) List<@NotNull @Size(max = 200) String> forms,
             @Nullable String proposal,
             @Nullable String proposedBy) {
 

@@ -43,6 +43,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.system.CapturedOutput;
 import org.springframework.boot.test.system.OutputCaptureExtension;
@@ -568,6 +569,13 @@ class DraftingTest extends ServerTest {
         assertThat(services.all(mara).services()).isEmpty();
         assertThat(ledger.ask(Integer.class, "select count(*)::int from draft_service where secret is not null"))
                 .isZero();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"a\r\nX-More: b", "two words", "schlüssel", "a\tb"})
+    void aSecretThatNoRequestCanCarryIsRefused(String secret) {
+        assertThatThrownBy(() -> services.add(mara, Drafter.settings("Draft house"), secret))
+                .hasMessageContaining("of ASCII");
     }
 
     @Test

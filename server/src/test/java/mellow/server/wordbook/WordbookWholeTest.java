@@ -275,6 +275,18 @@ class WordbookWholeTest extends ServerTest {
         assertThat(term("ferry").texts().get("fi").text()).isEqualTo("lautta");
     }
 
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+            {"text":null,"avoid":[]}
+            {"text":"x","avoid":null}
+            {"text":"x","avoid":[null]}
+            {"text":"x","avoid":[],"forms":[null]}
+            """)
+    void whatIsNotSaidAtAllIsRefused(String text) throws Exception {
+        String body = "{\"source\":\"en\",\"term\":\"hull\",\"note\":\"\",\"texts\":{\"de\":" + text + "}}";
+        assertThat(http.json(mara, HttpMethod.POST, "/api/terms", body).status()).isEqualTo(400);
+    }
+
     @Test
     void onlyCoordinatorsTakeFilesIn() throws Exception {
         long wanda = ledger.person("wanda", "de", Level.REVIEWER);
