@@ -91,7 +91,7 @@ class FillTest {
             browser.see("[role=dialog] input").sendKeys("Harbour drafts");
             field(browser, "Address").sendKeys("http://" + DemoServer.DRAFTER.authority() + "/");
             field(browser, "Secret").sendKeys("tide");
-            browser.see("button", "Save").click();
+            browser.see("button:enabled", "Save").click();
             browser.see(".drafts table", "Harbour drafts");
 
             browser.go("/ledger?table=quays&in=fi");
@@ -105,7 +105,7 @@ class FillTest {
             browser.see(".filling .fields > :nth-child(3) [role=combobox]").click();
             browser.see("[role=option]", "Harbour drafts").click();
             browser.see(".filling", "150 texts of");
-            browser.see("button", "Pencil 350, draft 150").click();
+            browser.see("button:enabled", "Pencil 350, draft 150").click();
             browser.see("[role=alert], .MuiSnackbarContent-message", "500 texts were pencilled");
             assertThat(origins()).isEqualTo("draft 150, memory 350");
 

@@ -12,7 +12,7 @@ import mellow.core.text.WordCount;
 import mellow.server.common.Refusal;
 import mellow.server.fill.Untranslated.Empty;
 import mellow.server.memory.MemoryService;
-import mellow.server.memory.MemoryService.MemoryHit;
+import mellow.server.memory.MemoryHit;
 import mellow.server.memory.MemoryService.Wanted;
 import mellow.server.people.Reading;
 import mellow.server.sheet.SheetService;

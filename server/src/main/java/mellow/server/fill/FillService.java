@@ -10,7 +10,7 @@ import mellow.server.draft.Drafting;
 import mellow.server.draft.Drafting.DraftPlan;
 import mellow.server.fill.Untranslated.Empty;
 import mellow.server.memory.MemoryService;
-import mellow.server.memory.MemoryService.MemoryHit;
+import mellow.server.memory.MemoryHit;
 import mellow.server.memory.MemoryService.Wanted;
 import mellow.server.people.Reading;
 import mellow.server.sheet.SheetService;

@@ -3,7 +3,6 @@ package mellow.server.memory;
 import java.util.List;
 import mellow.server.language.LanguageService;
 import mellow.server.memory.MemoryKeeper.MemoryState;
-import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.people.SignedIn;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;

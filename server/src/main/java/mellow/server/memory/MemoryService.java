@@ -10,9 +10,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import mellow.core.language.LanguageTag;
-import mellow.core.memory.Adaptation;
-import mellow.core.memory.Adaptation.Adapted;
-import mellow.core.memory.Adaptation.Substitution;
 import mellow.core.memory.Similarity;
 import mellow.core.text.Shape;
 import mellow.server.common.Coded;
@@ -99,55 +96,6 @@ public class MemoryService {
         this.languages = languages;
         this.jdbc = jdbc;
         this.reading = reading;
-    }
-
-    /**
-     * A settled text of another entry, or a unit of a shelf.
-     *
-     * @param percent how alike the sources are, less what is deducted for its shelf; 100 for equal ones
-     * @param entry the entry, 0 for a unit of a shelf
-     * @param unit the unit of a shelf, 0 for an entry
-     * @param key of the entry, or the context of the unit
-     * @param table the name of its table or shelf
-     * @param sameContext the same source, and the same key or context, or the same texts before and after it
-     * @param text as it was settled but for what was adapted
-     * @param forms all its forms, null for a plain text
-     * @param adapted the placeholders and numbers that were put in its text in the place of others, as its source has them
-     */
-    public record MemoryHit(
-            int percent,
-            long entry,
-            long unit,
-            String key,
-            String table,
-            boolean sameContext,
-            String source,
-            String text,
-            @Nullable Map<String, String> forms,
-            List<Substitution> adapted) {
-
-        private MemoryHit measured(int now) {
-            return new MemoryHit(now, entry, unit, key, table, sameContext, source, text, forms, adapted);
-        }
-
-        MemoryHit inSameContext() {
-            return new MemoryHit(percent, entry, unit, key, table, true, source, text, forms, adapted);
-        }
-
-        /** Whether one of both tells nothing that the other does not: the same text of the same source, or the same that was made of several. */
-        private boolean saysLike(MemoryHit other) {
-            return text.equals(other.text)
-                    && (source.equals(other.source) || !adapted.isEmpty() && !other.adapted.isEmpty());
-        }
-
-        private MemoryHit adaptedTo(String wanted, LanguageTag language) {
-            Optional<Adapted> sure = forms == null && !source.equals(wanted)
-                    ? Adaptation.of(source, wanted, text, language)
-                    : Optional.empty();
-            return sure.map(one -> new MemoryHit(
-                            percent, entry, unit, key, table, sameContext, source, one.text(), null, one.changes()))
-                    .orElse(this);
-        }
     }
 
     private record Asked(String source, String shape, int language) {}
@@ -254,7 +202,7 @@ public class MemoryService {
                         null,
                         List.of()))
                 .list()
-                .forEach(hit -> settled.computeIfAbsent(hit.entry, of -> new ArrayList<>())
+                .forEach(hit -> settled.computeIfAbsent(hit.entry(), of -> new ArrayList<>())
                         .add(hit));
         Map<Long, ShelfHit> onShelves = new HashMap<>();
         shelves.units(units, number).forEach(one -> onShelves.put(one.unit(), one));
@@ -266,7 +214,7 @@ public class MemoryService {
             known.entries().stream()
                     .filter(entry -> entry != one.entry)
                     .flatMap(entry -> settled.getOrDefault(entry, List.of()).stream())
-                    .forEach(hit -> hits.add(hit.measured(source.percent(hit.source))));
+                    .forEach(hit -> hits.add(hit.measured(source.percent(hit.source()))));
             known.units().stream()
                     .map(onShelves::get)
                     .filter(Objects::nonNull)
@@ -280,15 +228,15 @@ public class MemoryService {
     private static Optional<MemoryHit> best(List<MemoryHit> hits, int least) {
         Map<String, Integer> often = new HashMap<>();
         List<MemoryHit> enough =
-                hits.stream().filter(hit -> hit.percent >= least).toList();
-        enough.forEach(hit -> often.merge(hit.percent + hit.text, 1, Integer::sum));
+                hits.stream().filter(hit -> hit.percent() >= least).toList();
+        enough.forEach(hit -> often.merge(hit.percent() + hit.text(), 1, Integer::sum));
         // Units of shelves stay in their order: the first of equal ones is taken.
         return enough.stream()
                 .min(Comparator.comparingInt(MemoryHit::percent)
                         .reversed()
-                        .thenComparing(hit -> hit.unit > 0)
-                        .thenComparing(hit -> hit.unit > 0 ? 0 : -often.getOrDefault(hit.percent + hit.text, 0))
-                        .thenComparing(hit -> -hit.entry));
+                        .thenComparing(hit -> hit.unit() > 0)
+                        .thenComparing(hit -> hit.unit() > 0 ? 0 : -often.getOrDefault(hit.percent() + hit.text(), 0))
+                        .thenComparing(hit -> -hit.entry()));
     }
 
     /** How the memory is kept on this server, for coordinators. */

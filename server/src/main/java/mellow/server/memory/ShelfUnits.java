@@ -5,7 +5,6 @@ import java.sql.SQLException;
 import java.util.Collection;
 import java.util.List;
 import mellow.core.memory.Similarity;
-import mellow.server.memory.MemoryService.MemoryHit;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 

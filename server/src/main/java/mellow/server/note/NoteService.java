@@ -8,7 +8,7 @@ import mellow.server.cell.StoryLine;
 import mellow.server.check.CheckService;
 import mellow.server.check.CheckService.CheckReply;
 import mellow.server.memory.MemoryService;
-import mellow.server.memory.MemoryService.MemoryHit;
+import mellow.server.memory.MemoryHit;
 import mellow.server.question.QuestionService;
 import mellow.server.question.QuestionService.Question;
 import mellow.server.rehearsal.SceneService;

@@ -14,7 +14,6 @@ import mellow.server.cell.CellChange.Action;
 import mellow.server.entry.EntryService;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
-import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.people.Level;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;

@@ -7,7 +7,6 @@ import java.util.List;
 import mellow.core.language.LanguageTag;
 import mellow.core.memory.Adaptation.Substitution;
 import mellow.core.merge.Arrival;
-import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;

@@ -16,7 +16,6 @@ import mellow.server.fill.Filling;
 import mellow.server.fill.Filling.Chosen;
 import mellow.server.fill.Filling.FillOrder;
 import mellow.server.live.LiveChange;
-import mellow.server.memory.MemoryService.MemoryHit;
 import mellow.server.memory.MemoryUnits.Side;
 import mellow.server.memory.MemoryUnits.UnitReply;
 import mellow.server.memory.Shelves.Shelf;
