@@ -98,7 +98,7 @@ export function ShelvesView() {
       </div>
       {wrong.length > 0 && (
         <Alert severity="warning" onClose={() => setWrong([])}>
-          <ul className="problems">
+          <ul className="leftout">
             {wrong.map((one) => (
               <li key={one}>{one}</li>
             ))}
