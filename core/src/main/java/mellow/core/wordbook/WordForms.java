@@ -99,7 +99,7 @@ public final class WordForms {
                     "pl",
                     new WordForms(
                             "",
-                            "a ą ę e y i u o ie om ow owi em iem ami iami ach iach ia ią ię iom im mi ego emu ej ych ym ymi ich imi",
+                            "a ą ę e y i u o ie om ow owi em iem ami iami ach iach ia ią ię iom im mi ego emu ej ych ym ymi ich imi owy owa owe owej owego owemu owym owych owymi",
                             WordForms::polish)),
             Map.entry("pt", new WordForms("", "s es", WordForms::portuguese)),
             Map.entry("es", new WordForms("", "s es", WordForms::spanish)),
@@ -267,12 +267,27 @@ public final class WordForms {
         if (said.marked.startsWith(term.marked)) {
             return true;
         }
-        // The last part has the endings. Marks are kept where both spellings have as many letters.
+        // Marks are kept where both spellings have as many letters.
         String spelled = said.marked.length() == said.plain.length() ? said.marked : said.plain;
+        if (traits.contains(Trait.AFTER_VOWELS) && isFirst(spelled, term)) {
+            return true;
+        }
+        // The last part has the endings.
         for (int at = PART; at <= said.plain.length() - LEAST; at++) {
             if (said.plain.length() - at <= term.plain.length() + PART
                     && said.plain.charAt(at) == term.plain.charAt(0)
                     && isForm(word(true, spelled.substring(at)), term)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether the first part of a compound is the term with an ending of its own: "pils|i|pump". */
+    private boolean isFirst(String said, Word term) {
+        int longest = Math.min(said.length() - LEAST_IN_COMPOUND, term.plain.length() + 2);
+        for (int at = Math.max(LEAST, term.plain.length() - 1); at <= longest; at++) {
+            if (vowel(said.charAt(at - 1)) && isForm(word(true, said.substring(0, at)), term)) {
                 return true;
             }
         }

@@ -65,12 +65,15 @@ class CellRulesTest {
     void aMachinesTextIsMovedOnByWhoOpenedIt() {
         Cell drafted = after(Cell.EMPTY, new Pencil(RAMPE), 1, CONTRIBUTOR);
         Refused refused = new Refused(Reason.MACHINE_TEXT);
-        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), CONTRIBUTOR, false)).isEqualTo(refused);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), CONTRIBUTOR, false))
+                .isEqualTo(refused);
         assertThat(byMachine(drafted, new PutForward(RAMPE, 1), OWN_SETTLER, false))
                 .as("that would settle it")
                 .isEqualTo(refused);
-        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), CONTRIBUTOR, true)).isInstanceOf(Changed.class);
-        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), OWN_SETTLER, true)).isInstanceOf(Changed.class);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), CONTRIBUTOR, true))
+                .isInstanceOf(Changed.class);
+        assertThat(byMachine(drafted, new PutForward(RAMPE, 1), OWN_SETTLER, true))
+                .isInstanceOf(Changed.class);
         assertThat(byMachine(drafted, new PutForward(KLAPPE, 1), CONTRIBUTOR, false))
                 .as("a text of one's own")
                 .isInstanceOf(Changed.class);

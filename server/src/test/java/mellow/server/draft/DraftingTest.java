@@ -332,10 +332,14 @@ class DraftingTest extends ServerTest {
     void oneThatIsGoneCostsNothing() {
         long service = service();
         ledger.run("update draft_service set address = 'http://127.0.0.1:1/'");
+        assertThat(failures(fill(service))).containsEntry("wait", "It could not be reached.");
+        assertThat(text("known")).isEqualTo("Rampe oben memory");
+        assertThat(services.all(mara).services().get(0).today()).isZero();
+        undoLast();
+        ledger.run("update draft_service set address = 'http://127.0.0.1:2/'");
         assertThatThrownBy(() -> fill(service))
                 .as("a host that is not named any more")
-                .hasMessageContaining("does not let 127.0.0.1:1 be spoken to");
-        assertThat(services.all(mara).services().get(0).today()).isZero();
+                .hasMessageContaining("does not let 127.0.0.1:2 be spoken to");
     }
 
     @Test

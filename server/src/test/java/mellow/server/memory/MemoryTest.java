@@ -85,7 +85,7 @@ class MemoryTest extends ServerTest {
     void knowsNothingOfOtherLanguages() {
         ledger.takeIn(mara, "Ramp", "key,fi\ndoor,Ovi\n", Arrival.SETTLED);
         assertThat(memory.hits(ledger.entry("ramp"), new LanguageTag("fi")))
-                .extracting(MemoryService.MemoryHit::text)
+                .extracting(MemoryHit::text)
                 .containsExactly("Ovi");
     }
 }

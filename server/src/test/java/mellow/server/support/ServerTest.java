@@ -29,7 +29,7 @@ public abstract class ServerTest {
         registry.add("mellow.deliveries", () -> "false");
         // What a test changes counts with its next request.
         registry.add("mellow.bundles.remembered", () -> "PT0S");
-        registry.add("mellow.drafting.hosts", () -> "drafts.example," + Receiver.authority());
+        registry.add("mellow.drafting.hosts", () -> "drafts.example,127.0.0.1:1," + Receiver.authority());
         registry.add("mellow.drafting.pause", () -> "PT0.02S");
         registry.add("mellow.secret-key", () -> "MDEyMzQ1Njc4OTAxMjM0NTY3ODkwMTIzNDU2Nzg5MDE=");
         registry.add("mellow.webhooks.hosts", () -> "build.example," + Receiver.authority());

@@ -276,7 +276,10 @@ class WordbookWholeTest extends ServerTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', textBlock = """
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
             {"text":null,"avoid":[]}
             {"text":"x","avoid":null}
             {"text":"x","avoid":[null]}
@@ -284,7 +287,8 @@ class WordbookWholeTest extends ServerTest {
             """)
     void whatIsNotSaidAtAllIsRefused(String text) throws Exception {
         String body = "{\"source\":\"en\",\"term\":\"hull\",\"note\":\"\",\"texts\":{\"de\":" + text + "}}";
-        assertThat(http.json(mara, HttpMethod.POST, "/api/terms", body).status()).isEqualTo(400);
+        assertThat(http.json(mara, HttpMethod.POST, "/api/terms", body).status())
+                .isEqualTo(400);
     }
 
     @Test
