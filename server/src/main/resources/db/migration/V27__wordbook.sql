@@ -6,6 +6,8 @@ alter table term
     add column status text not null default 'agreed' check (status in ('agreed', 'proposed', 'avoid')),
     -- How it reads in sources as well.
     add column forms text[] not null default '{}',
+    -- What every source with the term has in it (WordForms.beginning), by which most terms are put aside; null for not known.
+    add column begins text[],
     add column proposed_by bigint references person;
 alter table term_text
     -- What may be said as well, and forms that no rule reaches.

@@ -138,6 +138,28 @@ public final class WordForms {
      */
     public record Word(boolean capital, String marked, String plain, String base, Set<String> stems) {}
 
+    /**
+     * What every text that has a form of {@code term} has in it, in small letters, so that others need not be looked at: at most three letters of its first word,
+     * before the first that an ending or a mark may change; empty where nothing is sure.
+     */
+    public String beginning(String term, Locale language) {
+        String small = term.strip().toLowerCase(language);
+        if (small.isEmpty() || Unspaced.is(small.codePointAt(0))) {
+            return small.substring(
+                    0, small.offsetByCodePoints(0, Math.min(LEAST, small.codePointCount(0, small.length()))));
+        }
+        List<Word> words = words(term, language);
+        String first = words.isEmpty() ? "" : words.get(0).marked;
+        String changing = language.getLanguage().equals("en") ? "y" : "aeiouy";
+        int end = 0;
+        while (end < Math.min(LEAST, first.length())
+                && first.charAt(end) < 0x80
+                && changing.indexOf(first.charAt(end)) < 0) {
+            end++;
+        }
+        return first.substring(0, end);
+    }
+
     /** The words of a text, in their order. */
     public List<Word> words(String text, Locale language) {
         List<Word> words = new ArrayList<>();

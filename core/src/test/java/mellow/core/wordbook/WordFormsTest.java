@@ -45,6 +45,35 @@ class WordFormsTest {
         assertThat(wrong).as("other words than " + term).isEmpty();
     }
 
+    @ParameterizedTest(name = "{0} {1}")
+    @MethodSource("cases")
+    void whatSaysATermHasItsBeginning(String language, String term, String said, String unsaid) {
+        Locale locale = Locale.forLanguageTag(language);
+        String beginning = WordForms.in(locale).beginning(term, locale);
+        assertThat(said.toLowerCase(locale).split(" "))
+                .allSatisfy(word -> assertThat(word).contains(beginning));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "en, ferry, fer",
+        "en, fly, fl",
+        "en, car deck, car",
+        "en, go, go",
+        "de, Hafen, h",
+        "de, Äpfel, ''",
+        "pl, łódź, ''",
+        "pl, krzesło, krz",
+        "ru, паром, ''",
+        "ja, 乗り場です, 乗り場",
+        "en, ' ', ''",
+        "en, +, ''",
+    })
+    void theBeginningEndsWhereFormsMayDiffer(String language, String term, String beginning) {
+        Locale locale = Locale.forLanguageTag(language);
+        assertThat(WordForms.in(locale).beginning(term, locale)).isEqualTo(beginning);
+    }
+
     @ParameterizedTest
     @CsvSource({
         "de, Die Rampe zum Autodeck, Rampe Autodeck, true",

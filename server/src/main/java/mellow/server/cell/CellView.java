@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param settled whether the text in force is settled
  * @param version to be sent back with a change; 0 for a cell nobody has touched
  * @param basedOn the source revision the text was made from
- * @param origin how the last change came: typed, file, …
+ * @param origin how the last change came: typed, file, …; draft for as long as the text is what a machine drafted
  * @param author who made the last change
  * @param changedAt when
  * @param offers the open offers, oldest first

@@ -6,19 +6,19 @@ import java.sql.SQLException;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.AllowedHosts;
 import mellow.server.common.Refusal;
 import mellow.server.common.SecretBox;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
-import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
@@ -37,7 +37,8 @@ public class DraftServices {
 
     private static final String SERVICES =
             """
-            select s.*, coalesce(sum(u.characters) filter (where u.day = :today), 0) today, coalesce(sum(u.characters), 0) this_month
+            select s.*, coalesce(sum(u.characters) filter (where u.day = :today), 0) today, coalesce(sum(u.characters), 0) this_month,
+                (select coalesce(array_agg(t.slug order by t.slug), '{}') from ledger_table t where t.id = any(s.withheld) and t.removed_at is null) slugs
             from draft_service s left join draft_use u on u.service_id = s.id and u.day >= :month
             where s.removed_at is null group by s.id order by lower(s.name)
             """;
@@ -127,7 +128,7 @@ public class DraftServices {
     public record DraftChoice(long id, String name) {}
 
     /** A service as it is asked. */
-    record Asked(DraftServiceReply reply, byte @Nullable [] secret, Set<Long> withheld, boolean allowed) {
+    record Asked(DraftServiceReply reply, byte @Nullable [] secret, Set<Long> withheld) {
 
         URI address() {
             return URI.create(reply.settings().address());
@@ -173,7 +174,7 @@ public class DraftServices {
                     "many-draft-services", "At most {most} drafting services are kept.", Map.of("most", MOST));
         }
         try {
-            return with(jdbc.sql(ADD), settings)
+            return with(jdbc.sql(ADD), settings, Set.of())
                     .param("secret", sealed(secret))
                     .param("person", person)
                     .param("now", clock.instant().atOffset(ZoneOffset.UTC))
@@ -202,7 +203,7 @@ public class DraftServices {
                     Map.of("field", "secret"));
         }
         try {
-            int changed = with(jdbc.sql(CHANGE), settings)
+            int changed = with(jdbc.sql(CHANGE), settings, unseen(before))
                     .param("keep", secret == null)
                     .param("secret", sealed(secret))
                     .param("id", id)
@@ -253,15 +254,28 @@ public class DraftServices {
         return service.secret() == null ? "" : box.open(service.secret());
     }
 
+    /** Refuses a service that the server may not speak to. */
+    void requireAllowed(Asked service) {
+        hosts.require(service.reply().settings().address());
+    }
+
     /**
-     * Takes as many of several texts, from the first on, as a service may still be sent, and counts them as sent, whichever server asks. In a transaction of its own,
-     * so that it counts before anything is sent.
+     * What was counted before it is sent.
+     *
+     * @param texts how many of those that were wanted, from the first on
+     * @param characters of them
+     * @param day on which they count
+     */
+    record Reserved(int texts, long characters, LocalDate day) {}
+
+    /**
+     * Takes as many of several texts, from the first on, as a service may still be sent, and counts them as sent, whichever server asks; none of one that was removed. In
+     * a transaction of its own, so that it counts before anything is sent.
      *
      * @param characters of each
-     * @return how many of them
      */
     @Transactional(propagation = Propagation.REQUIRES_NEW)
-    int reserve(long service, List<Integer> characters) {
+    Reserved reserve(long service, List<Integer> characters) {
         jdbc.sql("select id from draft_service where id = :id for update")
                 .param("id", service)
                 .query(Long.class)
@@ -276,20 +290,21 @@ public class DraftServices {
         while (taken < characters.size() && sum + characters.get(taken) <= left) {
             sum += characters.get(taken++);
         }
-        count(service, sum);
-        return taken;
+        Reserved reserved = new Reserved(taken, sum, today());
+        count(service, sum, reserved.day);
+        return reserved;
     }
 
-    /** Counts characters that were not sent after all. */
+    /** Counts what was not sent after all no more, on the day on which it was counted. */
     @Transactional(propagation = Propagation.REQUIRES_NEW)
-    void giveBack(long service, long characters) {
-        count(service, -characters);
+    void giveBack(long service, Reserved reserved) {
+        count(service, -reserved.characters, reserved.day);
     }
 
-    private void count(long service, long characters) {
+    private void count(long service, long characters, LocalDate day) {
         jdbc.sql(USE)
                 .param("service", service)
-                .param("day", today())
+                .param("day", day)
                 .param("characters", characters)
                 .update();
     }
@@ -308,15 +323,11 @@ public class DraftServices {
     }
 
     private Asked asked(ResultSet row) throws SQLException {
-        Set<Long> withheld =
-                Set.copyOf(Arrays.asList((Long[]) row.getArray("withheld").getArray()));
-        List<String> slugs = new ArrayList<>();
-        withheld.forEach(table -> tables.there(table).map(TableInfo::slug).ifPresent(slugs::add));
         DraftSettings settings = new DraftSettings(
                 row.getString("name"),
                 row.getString("address"),
-                Arrays.asList((String[]) row.getArray("languages").getArray()),
-                slugs.stream().sorted().toList(),
+                List.of((String[]) row.getArray("languages").getArray()),
+                List.of((String[]) row.getArray("slugs").getArray()),
                 row.getLong("day_characters"),
                 row.getLong("month_characters"),
                 row.getInt("texts_at_once"),
@@ -330,10 +341,19 @@ public class DraftServices {
                 row.getLong("today"),
                 row.getLong("this_month"),
                 row.getInt("version"));
-        return new Asked(reply, secret, withheld, hosts.allow(URI.create(settings.address())));
+        return new Asked(reply, secret, Set.copyOf(Arrays.asList((Long[])
+                row.getArray("withheld").getArray())));
     }
 
-    private JdbcClient.StatementSpec with(JdbcClient.StatementSpec statement, DraftSettings settings) {
+    /** Withheld tables that were removed: nobody sees them in the settings, and they can be put back. */
+    private Set<Long> unseen(Asked service) {
+        return service.withheld().stream()
+                .filter(table -> tables.there(table).isEmpty())
+                .collect(Collectors.toSet());
+    }
+
+    private JdbcClient.StatementSpec with(
+            JdbcClient.StatementSpec statement, DraftSettings settings, Set<Long> unseen) {
         return statement
                 .param("name", settings.name().strip())
                 .param("address", hosts.require(settings.address()).toString())
@@ -344,8 +364,11 @@ public class DraftServices {
                                 .toArray(String[]::new))
                 .param(
                         "withheld",
-                        settings.withheld().stream()
-                                .map(slug -> tables.find(slug).id())
+                        Stream.concat(
+                                        unseen.stream(),
+                                        settings.withheld().stream()
+                                                .map(slug -> tables.find(slug).id()))
+                                .distinct()
                                 .toArray(Long[]::new))
                 .param("day", settings.dayCharacters())
                 .param("month", settings.monthCharacters())

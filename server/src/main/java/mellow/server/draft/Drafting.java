@@ -1,16 +1,17 @@
 package mellow.server.draft;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CompletionService;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorCompletionService;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import mellow.core.draft.ProtectedText;
 import mellow.core.draft.ProtectedText.Restored;
 import mellow.core.language.LanguageTag;
@@ -23,6 +24,7 @@ import mellow.server.draft.DraftClient.Question;
 import mellow.server.draft.DraftClient.Sent;
 import mellow.server.draft.DraftClient.SentTerm;
 import mellow.server.draft.DraftServices.Asked;
+import mellow.server.draft.DraftServices.Reserved;
 import mellow.server.wordbook.WordbookService;
 import org.springframework.stereotype.Service;
 
@@ -85,29 +87,39 @@ public class Drafting {
      */
     public record DraftPlan(int texts, long characters, long left, int withheld, int unfit) {}
 
+    private record Ready(ToDraft of, ProtectedText text) {}
+
+    /** Texts that can be sent, and what stands against the others. */
+    private record Sorted(List<Ready> ready, List<Draft> withheld, List<Draft> unfit) {
+
+        static Sorted of(List<ToDraft> wanted, Asked service) {
+            Sorted sorted = new Sorted(new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+            for (ToDraft one : wanted) {
+                ProtectedText text = ProtectedText.of(one.source, one.syntaxes).orElse(null);
+                if (service.withheld().contains(one.table)) {
+                    sorted.withheld.add(Draft.failed(one, WITHHELD));
+                } else if (text == null) {
+                    sorted.unfit.add(Draft.failed(one, NO_MARKS));
+                } else if (!text.hasWords()) {
+                    sorted.unfit.add(Draft.failed(one, NO_WORDS));
+                } else {
+                    sorted.ready.add(new Ready(one, text));
+                }
+            }
+            return sorted;
+        }
+    }
+
     /** What asking a service for these would be; asks nothing. */
     public DraftPlan plan(long service, List<ToDraft> wanted) {
         Asked asked = services.find(service);
-        int texts = 0;
-        long characters = 0;
-        int withheld = 0;
-        int unfit = 0;
-        for (ToDraft one : wanted) {
-            if (asked.withheld().contains(one.table)) {
-                withheld++;
-                continue;
-            }
-            ProtectedText text = ProtectedText.of(one.source, one.syntaxes)
-                    .filter(ProtectedText::hasWords)
-                    .orElse(null);
-            if (text == null) {
-                unfit++;
-            } else {
-                texts++;
-                characters += text.text().length();
-            }
-        }
-        return new DraftPlan(texts, characters, asked.left(), withheld, unfit);
+        Sorted sorted = Sorted.of(wanted, asked);
+        return new DraftPlan(
+                sorted.ready.size(),
+                sorted.ready.stream().mapToLong(one -> one.text.text().length()).sum(),
+                asked.left(),
+                sorted.withheld.size(),
+                sorted.unfit.size());
     }
 
     /** The number of the service that is asked where none is named, by whoever may change texts of a language. */
@@ -134,15 +146,8 @@ public class Drafting {
                     "{service} drafts no texts in {language}.",
                     Map.of("service", asked.reply().settings().name(), "language", language.value()));
         }
-        if (!asked.allowed()) {
-            throw Refusal.unacceptable(
-                    "host-not-allowed",
-                    "This installation does not let {host} be spoken to; whoever starts the server names the hosts that may be.",
-                    Map.of("field", "address", "host", asked.address().getAuthority()));
-        }
+        services.requireAllowed(asked);
     }
-
-    private record Ready(ToDraft of, ProtectedText text) {}
 
     /**
      * Has texts drafted, in no transaction that it needs: each request's drafts are handed over as they come, in the thread that calls.
@@ -153,21 +158,10 @@ public class Drafting {
         require(service, to);
         Asked asked = services.find(service);
         String secret = services.secretOf(asked);
-        List<Draft> unfit = new ArrayList<>();
-        Map<LanguageTag, List<Ready>> ready = new HashMap<>();
-        for (ToDraft one : wanted) {
-            ProtectedText text = ProtectedText.of(one.source, one.syntaxes).orElse(null);
-            if (asked.withheld().contains(one.table)) {
-                unfit.add(Draft.failed(one, WITHHELD));
-            } else if (text == null) {
-                unfit.add(Draft.failed(one, NO_MARKS));
-            } else if (!text.hasWords()) {
-                unfit.add(Draft.failed(one, NO_WORDS));
-            } else {
-                ready.computeIfAbsent(one.from, language -> new ArrayList<>()).add(new Ready(one, text));
-            }
-        }
-        took.accept(unfit);
+        Sorted sorted = Sorted.of(wanted, asked);
+        took.accept(sorted.withheld);
+        took.accept(sorted.unfit);
+        Map<LanguageTag, List<Ready>> ready = sorted.ready.stream().collect(Collectors.groupingBy(one -> one.of.from));
         ExecutorService threads = Executors.newFixedThreadPool(
                 asked.reply().settings().requestsAtOnce(), work -> new Thread(work, "drafting"));
         try {
@@ -204,12 +198,21 @@ public class Drafting {
             Asked service, String secret, LanguageTag from, LanguageTag to, List<Ready> wanted, TermFinder terms)
             throws InterruptedException {
         long id = service.reply().id();
-        List<Integer> characters =
-                wanted.stream().map(one -> one.text.text().length()).toList();
-        int taken = services.reserve(id, characters);
         List<Draft> drafts = new ArrayList<>();
-        wanted.subList(taken, wanted.size()).forEach(one -> drafts.add(Draft.failed(one.of, BUDGET)));
-        List<Ready> sent = wanted.subList(0, taken);
+        // As it is kept now: a fill takes minutes, and a table may be withheld meanwhile.
+        Set<Long> withheld = services.find(id).withheld();
+        List<Ready> free = new ArrayList<>();
+        for (Ready one : wanted) {
+            if (withheld.contains(one.of.table)) {
+                drafts.add(Draft.failed(one.of, WITHHELD));
+            } else {
+                free.add(one);
+            }
+        }
+        Reserved reserved = services.reserve(
+                id, free.stream().map(one -> one.text.text().length()).toList());
+        free.subList(reserved.texts(), free.size()).forEach(one -> drafts.add(Draft.failed(one.of, BUDGET)));
+        List<Ready> sent = free.subList(0, reserved.texts());
         if (sent.isEmpty()) {
             return drafts;
         }
@@ -221,11 +224,7 @@ public class Drafting {
                         to.value(),
                         sent.stream().map(one -> sent(one, terms)).toList()));
         if (answered.unsent()) {
-            services.giveBack(
-                    id,
-                    characters.subList(0, taken).stream()
-                            .mapToLong(Integer::longValue)
-                            .sum());
+            services.giveBack(id, reserved);
         }
         sent.forEach(one -> drafts.add(draft(one, answered)));
         return drafts;

@@ -9,7 +9,6 @@ import java.util.Objects;
 import java.util.Set;
 import mellow.core.language.LanguageTag;
 import mellow.core.text.WordCount;
-import mellow.server.common.Refusal;
 import mellow.server.fill.Untranslated.Empty;
 import mellow.server.memory.MemoryHit;
 import mellow.server.memory.MemoryService;
@@ -104,12 +103,7 @@ public class CountService {
     /** WorkCounts a scope from {@code first} on. */
     @Transactional(readOnly = true)
     public WorkCounts count(String scope, LanguageTag language, int first) {
-        if (!reading.reads(language)) {
-            throw Refusal.forbidden(
-                    "own-languages-only",
-                    "{language} is none of your languages.",
-                    Map.of("language", language.value()));
-        }
+        reading.require(language);
         List<Long> ids = sheet.entries(scope);
         Set<Long> twice = new HashSet<>(jdbc.sql(TWICE)
                 .param("ids", ids.toArray(Long[]::new))

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.core.memory.Adaptation.Substitution;
-import mellow.server.common.Refusal;
 import mellow.server.draft.Drafting;
 import mellow.server.draft.Drafting.DraftPlan;
 import mellow.server.fill.Untranslated.Empty;
@@ -98,12 +97,7 @@ public class FillService {
      */
     @Transactional(readOnly = true)
     public Fill find(String scope, LanguageTag language, int least, int first, @Nullable Long service) {
-        if (!reading.reads(language)) {
-            throw Refusal.forbidden(
-                    "own-languages-only",
-                    "{language} is none of your languages.",
-                    Map.of("language", language.value()));
-        }
+        reading.require(language);
         if (service != null) {
             drafting.require(service, language);
         }

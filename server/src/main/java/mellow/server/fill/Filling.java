@@ -68,7 +68,7 @@ public class Filling {
 
     private static final String FILLINGS =
             """
-            select f.*, p.name person, l.tag, s.name service, r.status, r.done, r.total, r.message
+            select f.*, f.known + f.drafted + f.refused > 0 ended, p.name person, l.tag, s.name service, r.status, r.done, r.total, r.message
             from filling f join person p on p.id = f.person_id join language l on l.id = f.language_id left join draft_service s on s.id = f.service_id
             left join lateral (select status, done, total, message from run where kind = 'filling' and subject = f.change_id order by id desc limit 1) r on true
             """;
@@ -136,7 +136,7 @@ public class Filling {
      *
      * @param change the change's number, for undo
      * @param service the name of the one that drafted, null for none
-     * @param status queued, going, done, failed, cancelled, or lost when its servers stopped again and again; done, too, when how it went is not kept any more
+     * @param status queued, going, done, failed, cancelled, or lost when its servers stopped before it began or again and again
      * @param done texts that were drafted or could not be
      * @param message why it failed, empty otherwise
      * @param known texts that came from the memory
@@ -205,7 +205,7 @@ public class Filling {
         LanguageTag language = languages.parse(order.language());
         long change = run.subject();
         if (order.service() != null) {
-            draft(change, order, order.service(), language, progress);
+            draft(run.person(), change, order, order.service(), language, progress);
         }
         Map<Long, Draft> kept = kept(change);
         List<ManyChanges.One> drafts = new ArrayList<>();
@@ -263,7 +263,8 @@ public class Filling {
     }
 
     /** Has drafted what is not drafted yet. Who stops it has what came until then. */
-    private void draft(long change, FillOrder order, long service, LanguageTag language, Progress progress) {
+    private void draft(
+            long person, long change, FillOrder order, long service, LanguageTag language, Progress progress) {
         Map<Long, Draft> kept = kept(change);
         int total = order.drafts().size();
         List<Long> left = order.drafts().stream()
@@ -279,6 +280,8 @@ public class Filling {
         int[] done = {total - wanted.size()};
         try {
             drafting.draft(service, language, wanted, some -> {
+                // Nothing more is sent for somebody whose right ended meanwhile.
+                requireContributor(people.rights(person), language);
                 keep(change, some);
                 done[0] += some.size();
                 progress.at(done[0], total);
@@ -409,7 +412,7 @@ public class Filling {
                         row.getString("scope"),
                         row.getString("service"),
                         row.getTimestamp("begun_at").toInstant(),
-                        Optional.ofNullable(row.getString("status")).orElse("done"),
+                        Optional.ofNullable(row.getString("status")).orElse(row.getBoolean("ended") ? "done" : "lost"),
                         row.getLong("done"),
                         row.getLong("total"),
                         Optional.ofNullable(row.getString("message")).orElse(""),

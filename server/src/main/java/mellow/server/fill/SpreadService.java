@@ -1,10 +1,8 @@
 package mellow.server.fill;
 
 import java.util.List;
-import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.server.common.Coded;
-import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.Reading;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -52,12 +50,7 @@ public class SpreadService {
     /** Those of a settled cell, at most 500; none where it is not settled. */
     @Transactional(readOnly = true)
     public List<SameSource> of(long entry, LanguageTag language) {
-        if (!reading.reads(language)) {
-            throw Refusal.forbidden(
-                    "own-languages-only",
-                    "{language} is none of your languages.",
-                    Map.of("language", language.value()));
-        }
+        reading.require(language);
         return jdbc.sql(SAME)
                 .param("entry", entry)
                 .param("language", languages.numberOrNone(language))

@@ -121,10 +121,7 @@ public class MemoryUnits {
     /** Looks for words in sources or texts, whatever their case, or for similar sources. */
     @Transactional(readOnly = true)
     public UnitsFound find(LanguageTag from, LanguageTag to, Side side, String words) {
-        if (!reading.reads(to)) {
-            throw Refusal.forbidden(
-                    "own-languages-only", "{language} is none of your languages.", Map.of("language", to.value()));
-        }
+        reading.require(to);
         texts.require(words, "words");
         String wanted = words.strip();
         if (wanted.isEmpty()) {

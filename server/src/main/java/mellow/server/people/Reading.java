@@ -49,6 +49,16 @@ public class Reading {
         return rights.coordinator() || rights.levels().containsKey(language);
     }
 
+    /** Refuses a language that whoever asks may not read. */
+    public void require(LanguageTag language) {
+        if (!reads(language)) {
+            throw Refusal.forbidden(
+                    "own-languages-only",
+                    "{language} is none of your languages.",
+                    Map.of("language", language.value()));
+        }
+    }
+
     /** Refuses what holds all languages, such as a file as it came in, to those who read only theirs. */
     public void requireAll(String what) {
         Authentication asking = SecurityContextHolder.getContext().getAuthentication();

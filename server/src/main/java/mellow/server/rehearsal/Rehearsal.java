@@ -215,9 +215,8 @@ public class Rehearsal {
                     "{product} is not shown in {language}.",
                     Map.of("product", product.name(), "language", tag.value()));
         }
-        if (!tag.equals(source) && Pretend.of(tag).isEmpty() && !reading.reads(tag)) {
-            throw Refusal.forbidden(
-                    "own-languages-only", "{language} is none of your languages.", Map.of("language", tag.value()));
+        if (!tag.equals(source) && Pretend.of(tag).isEmpty()) {
+            reading.require(tag);
         }
     }
 

@@ -9,11 +9,13 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import mellow.core.format.EntryList;
 import mellow.core.format.FileEntry;
 import mellow.core.format.FileFormat;
@@ -22,11 +24,14 @@ import mellow.core.format.FileText;
 import mellow.core.format.ReadOptions;
 import mellow.core.format.registry.Formats;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Keepable;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
 import mellow.server.people.PeopleService;
+import mellow.server.wordbook.WordbookService.Brought;
 import mellow.server.wordbook.WordbookService.Term;
 import mellow.server.wordbook.WordbookService.TermText;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -41,6 +46,9 @@ public class TermFiles {
 
     /** As core writes and reads words that are not to be used. */
     private static final Pattern AVOID = Pattern.compile("Avoid in ([A-Za-z0-9-]+): (.+)");
+
+    private static final TermText NOTHING = new TermText("", List.of());
+    private static final int MOST_AVOIDED = 50;
 
     private final WordbookService wordbook;
     private final TermRows rows;
@@ -85,32 +93,58 @@ public class TermFiles {
         Map<String, Term> known = rows.all().stream()
                 .filter(term -> term.source().equals(from.value()))
                 .collect(Collectors.toMap(term -> key(term.term()), term -> term, (one, other) -> one));
-        Taken taken = new Taken(person, from);
+        Taken taken = new Taken(from, known);
         for (int i = 0; i < reading.size(); i++) {
-            taken.take(reading.entry(i), languages, known);
+            taken.take(reading.entry(i), languages);
         }
         if (taken.terms == 0) {
             throw Refusal.unacceptable(
                     "no-terms", "{file} has no word in {language}.", Map.of("file", name, "language", from.value()));
         }
-        return new TermsTaken(taken.terms, taken.added, taken.filled, List.copyOf(taken.told));
+        List<Brought> brought = taken.brought();
+        wordbook.bring(person, from, brought);
+        int added = (int) brought.stream().filter(one -> one.id() == null).count();
+        return new TermsTaken(taken.terms, added, brought.size() - added, List.copyOf(taken.told));
     }
 
     private static String key(String term) {
         return term.strip().toLowerCase(Locale.ROOT);
     }
 
-    private final class Taken {
-        private final long person;
+    /** A term as the file and the wordbook have it together. */
+    private record Together(
+            @Nullable Long id, String term, String note, Map<String, TermText> texts, Set<String> changed) {
+
+        static Together of(Term there) {
+            return new Together(
+                    there.id(), there.term(), there.note(), new LinkedHashMap<>(there.texts()), new LinkedHashSet<>());
+        }
+
+        Brought brought() {
+            Map<String, TermText> said = new LinkedHashMap<>();
+            changed.forEach(tag -> said.put(tag, Objects.requireNonNull(texts.get(tag))));
+            return new Brought(id, term, note, said);
+        }
+    }
+
+    /** Lays what a file says beside what is there. */
+    private static final class Taken {
         private final LanguageTag from;
+        private final Map<String, Term> known;
+        private final Map<String, Together> together = new LinkedHashMap<>();
         private final List<String> told = new ArrayList<>();
         private int terms;
-        private int added;
-        private int filled;
 
-        Taken(long person, LanguageTag from) {
-            this.person = person;
+        Taken(LanguageTag from, Map<String, Term> known) {
             this.from = from;
+            this.known = known;
+        }
+
+        List<Brought> brought() {
+            return together.values().stream()
+                    .filter(one -> one.id == null || !one.changed.isEmpty())
+                    .map(Together::brought)
+                    .toList();
         }
 
         private void tell(String sentence) {
@@ -119,73 +153,79 @@ public class TermFiles {
             }
         }
 
-        void take(FileEntry entry, List<LanguageTag> languages, Map<String, Term> known) {
+        void take(FileEntry entry, List<LanguageTag> languages) {
             String term = entry.text(languages.indexOf(from)).strip();
             if (term.isEmpty()) {
                 return;
             }
             terms++;
             if (term.length() > LONGEST_TERM) {
-                tell("A term of " + term.length() + " characters was left out: " + term.substring(0, 40) + "…");
+                tell("A term of " + term.length() + " characters was left out: " + Keepable.shown(term, 40));
                 return;
             }
-            Map<String, TermText> says = new LinkedHashMap<>();
-            for (int i = 0; i < languages.size(); i++) {
-                String text = entry.text(i).strip();
-                if (!languages.get(i).equals(from) && !text.isEmpty() && text.length() <= LONGEST_TERM) {
-                    says.put(languages.get(i).value(), new TermText(text, List.of()));
-                }
-            }
             List<String> notes = new ArrayList<>();
+            List<Matcher> avoided = new ArrayList<>();
             // A table has all notes of an entry in one cell, a line each.
-            for (String note : entry.notes().stream().flatMap(String::lines).toList()) {
+            entry.notes().stream().flatMap(String::lines).forEach(note -> {
                 Matcher avoid = AVOID.matcher(note);
-                Optional<LanguageTag> in = avoid.matches() ? LanguageTag.parse(avoid.group(1)) : Optional.empty();
-                if (in.isPresent() && !in.get().equals(from)) {
-                    String tag = in.get().value();
-                    TermText said = says.getOrDefault(tag, new TermText("", List.of()));
-                    Set<String> all = new LinkedHashSet<>(said.avoid());
-                    all.add(avoid.group(2));
-                    says.put(tag, new TermText(said.text(), List.copyOf(all)));
+                if (avoid.matches() && LanguageTag.parse(avoid.group(1)).isPresent()) {
+                    avoided.add(avoid);
                 } else {
                     notes.add(note);
                 }
-            }
-            Term there = known.get(key(term));
-            if (there == null) {
+            });
+            Together own = together.computeIfAbsent(key(term), key -> {
+                Term there = known.get(key);
                 String note = String.join("\n", notes);
-                long id = wordbook.add(
-                        person, from.value(), term, note.substring(0, Math.min(note.length(), LONGEST_NOTE)), says);
-                known.put(key(term), rows.one(id).orElseThrow());
-                added++;
-            } else {
-                fill(there, says, known);
+                return there != null
+                        ? Together.of(there)
+                        : new Together(
+                                null,
+                                term,
+                                note.substring(0, Math.min(note.length(), LONGEST_NOTE)),
+                                new LinkedHashMap<>(),
+                                new LinkedHashSet<>());
+            });
+            for (int i = 0; i < languages.size(); i++) {
+                say(own, languages.get(i), entry.text(i).strip());
+            }
+            avoided.forEach(avoid -> avoid(
+                    own,
+                    LanguageTag.parse(avoid.group(1)).orElseThrow(),
+                    avoid.group(2).strip()));
+        }
+
+        private void say(Together own, LanguageTag language, String text) {
+            if (language.equals(from) || text.isEmpty() || text.length() > LONGEST_TERM) {
+                return;
+            }
+            TermText has = own.texts.getOrDefault(language.value(), NOTHING);
+            if (has.text().isEmpty()) {
+                put(own, language, new TermText(text, has.avoid()));
+            } else if (!has.text().equals(text)) {
+                tell(own.term + ", " + language + ": the file says “" + text + "”, and “" + has.text() + "” stays.");
             }
         }
 
-        private void fill(Term there, Map<String, TermText> says, Map<String, Term> known) {
-            Map<String, TermText> more = new LinkedHashMap<>();
-            says.forEach((tag, text) -> {
-                TermText has = there.texts().getOrDefault(tag, new TermText("", List.of()));
-                boolean differs = !has.text().isEmpty()
-                        && !text.text().isEmpty()
-                        && !has.text().equals(text.text());
-                if (differs) {
-                    tell(there.term() + ", " + tag + ": the file says “" + text.text() + "”, and “" + has.text()
-                            + "” stays.");
-                }
-                Set<String> avoid = new LinkedHashSet<>(has.avoid());
-                avoid.addAll(text.avoid());
-                String kept = has.text().isEmpty() ? text.text() : has.text();
-                if (!kept.equals(has.text()) || avoid.size() > has.avoid().size()) {
-                    more.put(tag, new TermText(kept, List.copyOf(avoid), has.forms(), null, null));
-                }
-            });
-            if (!more.isEmpty()) {
-                wordbook.change(person, there.id(), there.version(), there.term(), there.note(), there.sense(), more);
-                known.put(key(there.term()), rows.one(there.id()).orElseThrow());
-                filled++;
+        private static void avoid(Together own, LanguageTag language, String word) {
+            TermText has = own.texts.getOrDefault(language.value(), NOTHING);
+            if (!word.isEmpty()
+                    && word.length() <= LONGEST_TERM
+                    && !has.avoid().contains(word)
+                    && has.avoid().size() < MOST_AVOIDED) {
+                put(
+                        own,
+                        language,
+                        new TermText(
+                                has.text(),
+                                Stream.concat(has.avoid().stream(), Stream.of(word))
+                                        .toList()));
             }
+        }
+
+        private static void put(Together own, LanguageTag language, TermText text) {
+            own.texts.put(language.value(), text);
+            own.changed.add(language.value());
         }
     }
 

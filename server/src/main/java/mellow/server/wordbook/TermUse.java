@@ -27,7 +27,6 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class TermUse {
 
-    private static final int BEGINNING = 3;
     private static final int FETCHED = 2_000;
     private static final int SUGGESTED = 50;
     private static final int LEAST_LETTERS = 4;
@@ -193,7 +192,7 @@ public class TermUse {
         List<Long> entries = new ArrayList<>();
         jdbc.sql(SOURCES)
                 .param("from", term.source())
-                .param("words", words.stream().map(TermUse::pattern).toArray(String[]::new))
+                .param("words", words.stream().map(word -> pattern(word, from)).toArray(String[]::new))
                 .param("everywhere", term.sense().products().isEmpty())
                 .param("products", term.sense().products().toArray(String[]::new))
                 .query((ResultSet row) -> {
@@ -223,9 +222,8 @@ public class TermUse {
         return new TermCount(entries.size(), languages);
     }
 
-    private static String pattern(String word) {
-        int letters = Math.min(BEGINNING, word.codePointCount(0, word.length()));
-        String begins = word.substring(0, word.offsetByCodePoints(0, letters));
+    private static String pattern(String word, Locale from) {
+        String begins = WordForms.in(from).beginning(word, from);
         return "%" + begins.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%";
     }
 

@@ -5,18 +5,21 @@ import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.TreeMap;
-import java.util.stream.Collectors;
+import java.util.TreeSet;
 import mellow.core.language.LanguageTag;
 import mellow.core.wordbook.AgreedTerm;
 import mellow.core.wordbook.TermFinder;
+import mellow.core.wordbook.WordForms;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
@@ -28,6 +31,7 @@ import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Keeps the wordbook and finds its terms in sources. */
 @Service
@@ -39,17 +43,17 @@ public class WordbookService {
             from term t left join term_text x on x.term_id = t.id and x.language_id = :target
             where t.removed_at is null and t.status = 'agreed' and t.language_id = :source
               and (:table = 0 or t.products = '{}' or exists (select 1 from product_table u where u.table_id = :table and u.product_id = any(t.products)))
-              and (:words = '' or t.forms <> '{}' or position(lower(left(t.text, 3)) in :words) > 0)
+              and (:words = '' or t.begins is null or exists (select 1 from unnest(t.begins) b where position(b in :words) > 0))
             order by length(t.text) desc, t.text
             """;
     private static final String ADD =
             """
-            insert into term (language_id, text, note, part, products, status, forms, proposed_by, changed_at, changed_by)
-            values (:language, :text, :note, :part, :products, :status, :forms, case when :status = 'proposed' then :person::bigint end, :now, :person) returning id
+            insert into term (language_id, text, note, part, products, status, forms, begins, proposed_by, changed_at, changed_by)
+            values (:language, :text, :note, :part, :products, :status, :forms, :begins, case when :status = 'proposed' then :person::bigint end, :now, :person) returning id
             """;
     private static final String CHANGE =
             """
-            update term set text = :text, note = :note, part = :part, products = :products, status = :status, forms = :forms, version = version + 1, changed_at = :now, changed_by = :person
+            update term set text = :text, note = :note, part = :part, products = :products, status = :status, forms = :forms, begins = :begins, version = version + 1, changed_at = :now, changed_by = :person
             where id = :id and version = :version and removed_at is null
             """;
     private static final String PUT_TEXT =
@@ -65,8 +69,27 @@ public class WordbookService {
             select id, :language, '', '{}', :proposal, :person, :now from term where id = :term and removed_at is null
             on conflict (term_id, language_id) do update set proposal = excluded.proposal, proposed_by = excluded.proposed_by, proposed_at = excluded.proposed_at
             """;
-    /** Letters with which all forms of a word begin. */
-    private static final int BEGINNING = 3;
+    private static final String ADD_MANY =
+            """
+            insert into term (language_id, text, note, begins, changed_at, changed_by)
+            select :language, t.text, t.note, array[t.begins], :now, :person from unnest(:texts::text[], :notes::text[], :begins::text[]) t(text, note, begins)
+            returning id, text
+            """;
+    /** What may be said as well stays, and proposals that are not what is said now. */
+    private static final String PUT_MANY =
+            """
+            insert into term_text (term_id, language_id, text, avoid)
+            select x.term, x.language, x.text, array(select jsonb_array_elements_text(x.avoid::jsonb))
+            from unnest(:terms::bigint[], :languages::int[], :texts::text[], :avoid::text[]) x(term, language, text, avoid)
+            on conflict (term_id, language_id) do update set text = excluded.text, avoid = excluded.avoid,
+                proposal = case when excluded.text = term_text.proposal then null else term_text.proposal end
+            """;
+
+    private static final int AT_ONCE = 500;
+    /** Looking for more words than that takes longer than looking at every source. */
+    private static final int MOST_WORDS = 100;
+
+    private static final JsonMapper JSON = JsonMapper.shared();
 
     private final TermRows rows;
     private final LanguageService languages;
@@ -225,12 +248,13 @@ public class WordbookService {
                     .param("products", products(sense))
                     .param("status", status)
                     .param("forms", TermRows.cleaned(sense.forms()))
+                    .param("begins", beginnings(language, spellings(text, sense)))
                     .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                     .param("person", person)
                     .query(Long.class)
                     .single();
             put(id, texts);
-            tell(person, id, Set.copyOf(words(id)), texts);
+            tell(person, language, spellings(text, sense), numbers(texts.keySet()));
             return id;
         } catch (DuplicateKeyException twice) {
             throw there(text);
@@ -285,10 +309,10 @@ public class WordbookService {
                 }
             });
         }
+        int source = sourceOf(id);
         Set<String> words = new HashSet<>(words(id));
         if (rights.coordinator()) {
-            words.add(text.strip());
-            words.addAll(List.of(TermRows.cleaned(sense.forms())));
+            words.addAll(spellings(text, sense));
         }
         try {
             int changed = rights.coordinator()
@@ -299,6 +323,7 @@ public class WordbookService {
                             .param("products", products(sense))
                             .param("status", sense.status())
                             .param("forms", TermRows.cleaned(sense.forms()))
+                            .param("begins", beginnings(source, spellings(text, sense)))
                             .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                             .param("person", person)
                             .param("id", id)
@@ -318,9 +343,87 @@ public class WordbookService {
         } catch (DuplicateKeyException twice) {
             throw there(text);
         }
+        Set<Integer> concerned = new TreeSet<>(numbers(texts.keySet()));
+        if (rights.coordinator()) {
+            // A term that is another now concerns every language that it is agreed on in.
+            concerned.addAll(agreed(id));
+        }
         put(id, texts);
-        // A term that reads otherwise now concerns every language that it is agreed on in.
-        tell(person, id, words, words.size() > 1 || rights.coordinator() ? agreed(id) : texts);
+        tell(person, source, words, concerned);
+    }
+
+    /**
+     * A term of a file.
+     *
+     * @param id of the term that is there, null for a new one
+     * @param texts what is said of it now, in languages in which that changes
+     */
+    record Brought(@Nullable Long id, String term, String note, Map<String, TermText> texts) {}
+
+    /** Adds terms, and says more of others, as one change; a few statements for five hundred. */
+    @Transactional
+    public void bring(long person, LanguageTag from, List<Brought> brought) {
+        people.rights(person).requireCoordinator("take wordbooks in");
+        int source = languages.number(from);
+        Set<String> words = new HashSet<>();
+        Set<String> tags = new TreeSet<>();
+        for (int at = 0; at < brought.size(); at += AT_ONCE) {
+            List<Brought> some = brought.subList(at, Math.min(brought.size(), at + AT_ONCE));
+            try {
+                bringSome(person, source, some);
+            } catch (DuplicateKeyException twice) {
+                throw Refusal.conflict(
+                        "term-there",
+                        "Two terms of the file differ in their case only, or somebody added one of them meanwhile; nothing of it was taken in.",
+                        Map.of());
+            }
+            some.forEach(one -> {
+                words.add(one.term);
+                tags.addAll(one.texts.keySet());
+            });
+        }
+        tell(person, source, words, numbers(tags));
+    }
+
+    private void bringSome(long person, int source, List<Brought> some) {
+        List<Brought> fresh = some.stream().filter(one -> one.id == null).toList();
+        Map<String, Long> ids = new HashMap<>();
+        jdbc.sql(ADD_MANY)
+                .param("language", source)
+                .param("texts", fresh.stream().map(Brought::term).toArray(String[]::new))
+                .param("notes", fresh.stream().map(Brought::note).toArray(String[]::new))
+                .param(
+                        "begins",
+                        fresh.stream()
+                                .map(one -> beginnings(source, Set.of(one.term))[0])
+                                .toArray(String[]::new))
+                .param("now", clock.instant().atOffset(ZoneOffset.UTC))
+                .param("person", person)
+                .query((RowCallbackHandler) row -> ids.put(row.getString(2), row.getLong(1)));
+        List<Long> terms = new ArrayList<>();
+        List<Integer> numbers = new ArrayList<>();
+        List<String> texts = new ArrayList<>();
+        List<String> avoid = new ArrayList<>();
+        for (Brought one : some) {
+            long id = one.id == null ? Objects.requireNonNull(ids.get(one.term)) : one.id;
+            one.texts.forEach((tag, text) -> {
+                terms.add(id);
+                numbers.add(languages.number(languages.parse(tag)));
+                texts.add(text.text());
+                avoid.add(JSON.writeValueAsString(text.avoid()));
+            });
+        }
+        jdbc.sql(PUT_MANY)
+                .param("terms", terms.toArray(Long[]::new))
+                .param("languages", numbers.toArray(Integer[]::new))
+                .param("texts", texts.toArray(String[]::new))
+                .param("avoid", avoid.toArray(String[]::new))
+                .update();
+        jdbc.sql("update term set version = version + 1 where id = any(:ids)")
+                .param(
+                        "ids",
+                        some.stream().map(Brought::id).filter(Objects::nonNull).toArray(Long[]::new))
+                .update();
     }
 
     /**
@@ -363,33 +466,49 @@ public class WordbookService {
                 .list();
     }
 
-    private Map<String, TermText> agreed(long id) {
-        Map<String, TermText> agreed = new TreeMap<>();
-        jdbc.sql("select l.tag from term_text x join language l on l.id = x.language_id where x.term_id = :id")
-                .param("id", id)
-                .query((RowCallbackHandler) row -> agreed.put(row.getString("tag"), new TermText("", List.of())));
-        return agreed;
+    private static Set<String> spellings(String text, TermSense sense) {
+        Set<String> spellings = new LinkedHashSet<>(List.of(text.strip()));
+        spellings.addAll(List.of(TermRows.cleaned(sense.forms())));
+        return spellings;
     }
 
-    private void tell(long person, long id, Set<String> words, Map<String, TermText> texts) {
-        jdbc.sql("select language_id from term where id = :id")
+    private int sourceOf(long id) {
+        return jdbc.sql("select language_id from term where id = :id")
                 .param("id", id)
                 .query(Integer.class)
                 .optional()
-                .filter(source -> !texts.isEmpty())
-                .ifPresent(source -> events.publishEvent(new WordsChanged(
-                        person,
-                        source,
-                        words.stream().map(WordbookService::beginning).collect(Collectors.toSet()),
-                        texts.keySet().stream()
-                                .map(tag -> languages.number(languages.parse(tag)))
-                                .collect(Collectors.toSet()))));
+                .orElse(LanguageService.NONE);
     }
 
-    /** What every form of a word begins with: sources that have it are looked at again. */
-    private static String beginning(String word) {
-        int end = word.offsetByCodePoints(0, Math.min(BEGINNING, word.codePointCount(0, word.length())));
-        return word.substring(0, end);
+    /** Numbers of the languages in which something is agreed for a term. */
+    private List<Integer> agreed(long id) {
+        return jdbc.sql("select language_id from term_text where term_id = :id")
+                .param("id", id)
+                .query(Integer.class)
+                .list();
+    }
+
+    private List<Integer> numbers(Collection<String> tags) {
+        return tags.stream().map(tag -> languages.number(languages.parse(tag))).toList();
+    }
+
+    /** What sources with some words have in them. */
+    private String[] beginnings(int source, Collection<String> words) {
+        Locale locale = Locale.forLanguageTag(languages.tag(source).value());
+        WordForms forms = WordForms.in(locale);
+        return words.stream()
+                .map(word -> forms.beginning(word, locale))
+                .distinct()
+                .toArray(String[]::new);
+    }
+
+    private void tell(long person, int source, Collection<String> words, Collection<Integer> in) {
+        if (source == LanguageService.NONE || in.isEmpty()) {
+            return;
+        }
+        Set<String> beginnings = Set.of(beginnings(source, words));
+        events.publishEvent(new WordsChanged(
+                person, source, beginnings.size() > MOST_WORDS ? Set.of("") : beginnings, Set.copyOf(in)));
     }
 
     /**
@@ -397,7 +516,7 @@ public class WordbookService {
      *
      * @param person who changed it
      * @param source number of the language of the terms
-     * @param words what the terms begin with, as they were and as they are
+     * @param words what sources with the terms have in them, as they were and as they are; an empty one for any source
      * @param languages numbers of the languages in which something else is agreed now
      */
     public record WordsChanged(long person, int source, Set<String> words, Set<Integer> languages) {}
@@ -406,7 +525,7 @@ public class WordbookService {
     @Transactional
     public void remove(long person, long id) {
         people.rights(person).requireCoordinator("remove terms");
-        tell(person, id, Set.copyOf(words(id)), agreed(id));
+        tell(person, sourceOf(id), Set.copyOf(words(id)), agreed(id));
         jdbc.sql("update term set removed_at = :now, version = version + 1 where id = :id and removed_at is null")
                 .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                 .param("id", id)

@@ -16,6 +16,7 @@ import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
+import mellow.server.support.Statements;
 import mellow.server.table.TableService;
 import mellow.server.wordbook.TermFiles.TermsTaken;
 import mellow.server.wordbook.TermRows.TermPage;
@@ -289,6 +290,69 @@ class WordbookWholeTest extends ServerTest {
         String body = "{\"source\":\"en\",\"term\":\"hull\",\"note\":\"\",\"texts\":{\"de\":" + text + "}}";
         assertThat(http.json(mara, HttpMethod.POST, "/api/terms", body).status())
                 .isEqualTo(400);
+    }
+
+    @Test
+    void aFileOfThousandsTakesAFewStatementsForFiveHundred() {
+        StringBuilder csv = new StringBuilder("key,en,de,fi\n");
+        for (int i = 0; i < 2_000; i++) {
+            csv.append("t%d,word number %d,Wort %d,sana %d\n".formatted(i, i, i, i));
+        }
+        byte[] file = csv.toString().getBytes(StandardCharsets.UTF_8);
+        files.take(mara, "first.csv", "key,en,de\na,anchor,Anker\n".getBytes(StandardCharsets.UTF_8));
+        int before = ledger.ask(Integer.class, "select count(*)::int from recheck");
+        assertThat(Statements.of(() -> files.take(mara, "words.csv", file))).hasSizeLessThan(60);
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from recheck") - before)
+                .as("texts are looked at again once, whatever their number")
+                .isLessThanOrEqualTo(2);
+        assertThat(rows.page("word number 1999", "", "", 0).terms())
+                .singleElement()
+                .satisfies(term -> assertThat(term.texts().get("fi").text()).isEqualTo("sana 1999"));
+        assertThat(files.take(mara, "words.csv", file).added()).isZero();
+    }
+
+    @Test
+    void aFileMaySayATermTwice() {
+        TermsTaken taken = files.take(
+                mara,
+                "twice.csv",
+                "key,en,de,fi\na,Anchor,Anker,\nb,anchor,Haken,ankkuri\n".getBytes(StandardCharsets.UTF_8));
+        assertThat(taken.added()).isEqualTo(1);
+        assertThat(taken.told()).containsExactly("Anchor, de: the file says “Haken”, and “Anker” stays.");
+        assertThat(term("Anchor").texts().get("fi").text()).isEqualTo("ankkuri");
+    }
+
+    @Test
+    void formsThatBringAMarkAreLookedAtAgainAndTold() {
+        ledger.takeIn(mara, "Häfen", "key,de,fi\nh,Zwei Häfen,Kaksi paikkaa\n", Arrival.SETTLED);
+        long id = wordbook.add(mara, "de", "Hafen", "", Map.of("fi", new TermText("satama", List.of())));
+        ledger.awaitRechecks();
+        assertThat(wordbook.in("Zwei Häfen", tables.find("hafen").id(), GERMAN, new LanguageTag("fi")))
+                .extracting(TermHit::term)
+                .containsExactly("Hafen");
+        assertThat(use.of(id).languages()).containsExactly(new TermFollowed("fi", 1, 0));
+        assertThat(
+                        ledger.ask(
+                                Integer.class,
+                                "select count(*)::int from finding_mask m join entry e on e.id = m.entry_id where e.key = 'h' and m.minds <> 0"))
+                .isEqualTo(1);
+    }
+
+    @Test
+    void whatIsAgreedNoMoreIsNoFindingAnyMore() {
+        wordbook.change(
+                mara,
+                ferry,
+                0,
+                "ferry",
+                "",
+                new TermSense("", List.of(), "agreed", List.of()),
+                Map.of("de", new TermText("Dampfer", List.of())));
+        ledger.awaitRechecks();
+        assertThat(minded()).contains("a", "b");
+        wordbook.change(mara, ferry, 1, "ferry", "", Map.of("de", new TermText("", List.of())));
+        ledger.awaitRechecks();
+        assertThat(minded()).doesNotContain("a", "b");
     }
 
     @Test
