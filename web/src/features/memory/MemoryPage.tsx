@@ -46,7 +46,7 @@ export function MemoryPage({ me }: { me: Person }) {
 
 /** How the memory is kept on the server that was asked. */
 function stateSaid({ ready, tooLarge, units, sources, bytes, mostBytes }: Schemas["MemoryState"]): string {
-  const megabytes = (amount: number) => count(Math.round(amount / 1_048_576));
+  const megabytes = (amount: number) => count(Math.max(1, Math.round(amount / 1_048_576)));
   if (tooLarge) return t("memory.tooLarge", { most: megabytes(mostBytes) });
   return ready
     ? t("memory.state", { n: units, sources, used: megabytes(bytes), most: megabytes(mostBytes) })

@@ -1,8 +1,9 @@
 import { Alert, Button, Checkbox, MenuItem, Snackbar, TextField } from "@mui/material";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
+import { useAddress } from "../../parts/useAddress";
 import { useSettled } from "../../parts/useSettled";
 import { ledgerAt } from "../../scope/scope";
 import { languagesOf } from "../../scope/scopeTables";
@@ -20,7 +21,7 @@ const SIDES = ["SOURCE", "TEXT", "SIMILAR"] as const;
 export function SearchView({ me }: { me: Person }) {
   const queries = useQueryClient();
   const tables = useTables();
-  const [query, setQuery] = useSearchParams();
+  const [query, putAddress] = useAddress();
   const sources = [...new Map((tables.data ?? []).map((table) => [table.source.tag, table.source])).values()];
   const targets = languagesOf(tables.data ?? []).map((kept) => kept.language);
   const words = query.get("words") ?? "";
@@ -33,17 +34,7 @@ export function SearchView({ me }: { me: Person }) {
   const [said, setSaid] = useState<{ words: string; back?: number[] } | null>(null);
   const put = (part: Record<string, string>) => {
     setChosen(new Set());
-    setQuery(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [name, value] of Object.entries(part)) {
-          if (value) next.set(name, value);
-          else next.delete(name);
-        }
-        return next;
-      },
-      { replace: true },
-    );
+    putAddress(part);
   };
   const found = useQuery({
     queryKey: ["memory", "units", from, to, side, wanted],

@@ -1,9 +1,9 @@
 import { Alert, Button, CircularProgress, MenuItem, Snackbar, TextField } from "@mui/material";
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { useSearchParams } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
+import { useAddress } from "../../parts/useAddress";
 import { useSettled } from "../../parts/useSettled";
 import { loadFontFor } from "../../theme/fonts";
 import { languageName, listed, t } from "../../words/words";
@@ -24,7 +24,7 @@ const STATUSES = ["", "agreed", "proposed", "avoid"] as const;
 export function WordbookPage({ me }: { me: Person }) {
   const queries = useQueryClient();
   const tables = useTables();
-  const [query, setQuery] = useSearchParams();
+  const [query, put] = useAddress();
   const words = query.get("words") ?? "";
   const status = STATUSES.find((one) => one === query.get("status")) ?? "";
   const product = query.get("product") ?? "";
@@ -58,18 +58,6 @@ export function WordbookPage({ me }: { me: Person }) {
   const first = pages[0];
   const mayPropose = me.coordinator || Object.values(me.levels).some((level) => level !== "reader");
   const failure = terms.error ?? tables.error;
-  const put = (part: Record<string, string>) =>
-    setQuery(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [name, value] of Object.entries(part)) {
-          if (value) next.set(name, value);
-          else next.delete(name);
-        }
-        return next;
-      },
-      { replace: true },
-    );
   const again = () => {
     void queries.invalidateQueries({ queryKey: ["terms"] });
     void queries.invalidateQueries({ queryKey: ["check"] });
