@@ -19,6 +19,7 @@ have() {
     chromium) [ -x /usr/bin/chromium ] ;;
     chromium-driver) [ -x /usr/bin/chromedriver ] ;;
     libreoffice-calc-nogui) [ -x /usr/bin/soffice ] ;;
+    patch) command -v patch >/dev/null ;;
     # Any compiler of C will do; this one is small.
     tcc) command -v cc >/dev/null || command -v tcc >/dev/null ;;
     libbrotli1) compgen -G '/usr/lib/*/libbrotlienc.so.1' >/dev/null ;;
