@@ -31,13 +31,13 @@ public final class UnifiedPatch {
      */
     public record Needed(String path, Imports imports, String needed) {}
 
-    /** Lines of a file as they were and as they shall be; {@code adds} is a line behind them. */
+    /** Lines of a file as they were and as they shall be. */
     private static final class Hunk {
         private final int line;
         private final List<Piece> pieces = new ArrayList<>();
         private String was;
         private boolean last;
-        private @Nullable String adds;
+        private @Nullable Needed needed;
 
         private Hunk(Piece first) {
             this.line = first.line;
@@ -52,6 +52,10 @@ public final class UnifiedPatch {
 
         private boolean reaches(int other) {
             return other < line + lines();
+        }
+
+        void needs(Needed one) {
+            needed = one;
         }
 
         /** Takes in another piece that begins on one of these lines. */
@@ -78,7 +82,12 @@ public final class UnifiedPatch {
                     before = from;
                 }
             }
-            return text.toString();
+            return needed == null ? text.toString() : withNeeded(text.toString(), needed);
+        }
+
+        private static String withNeeded(String text, Needed one) {
+            String carriage = text.endsWith("\r") ? "\r" : "";
+            return one.imports.after() == 0 ? one.needed + carriage + "\n" + text : text + "\n" + one.needed + carriage;
         }
 
         private int from(Piece piece) {
@@ -129,9 +138,10 @@ public final class UnifiedPatch {
         List<Needed> alone = new ArrayList<>();
         for (Needed one : needed) {
             hunks.stream()
-                    .filter(hunk -> one.imports.after() > 0 && hunk.line + hunk.lines() - 1 == one.imports.after())
+                    .filter(hunk -> hunk.line <= Math.max(1, one.imports.after())
+                            && hunk.reaches(Math.max(1, one.imports.after())))
                     .findFirst()
-                    .ifPresentOrElse(hunk -> hunk.adds = one.needed, () -> alone.add(one));
+                    .ifPresentOrElse(hunk -> hunk.needs(one), () -> alone.add(one));
         }
         alone.sort(Comparator.comparingInt(one -> one.imports.after()));
         for (Needed one : alone) {
@@ -162,9 +172,6 @@ public final class UnifiedPatch {
 
     private static int hunk(Hunk hunk, int moved, StringBuilder patch) {
         String becomes = hunk.becomes();
-        if (hunk.adds != null) {
-            becomes = becomes + "\n" + hunk.adds + (becomes.endsWith("\r") ? "\r" : "");
-        }
         int before = hunk.lines();
         int after = count(becomes);
         patch.append("@@ -").append(hunk.line).append(',').append(before);
