@@ -401,6 +401,23 @@ final class CodeLexer {
             at++;
         }
         out.add(Kind.TAG, start, at);
+        if (at < end && text.charAt(at) == '<') {
+            typeArguments();
+        }
+    }
+
+    /** Goes over the types that an element is told, as in {@code <Choice<Deck> …>}; stays where they do not close. */
+    private void typeArguments() {
+        int depth = 0;
+        for (int i = at; i < Math.min(end, at + LONGEST_PATTERN); i++) {
+            char c = text.charAt(i);
+            if (c == '<') {
+                depth++;
+            } else if (c == '>' && text.charAt(i - 1) != '=' && --depth == 0) {
+                at = i + 1;
+                return;
+            }
+        }
     }
 
     private static boolean nameGoesOn(char c) {

@@ -19,8 +19,10 @@ final class HardFinder {
     private static final Set<String> NO_CALL = Set.of(
             "if", "while", "for", "switch", "return", "when", "catch", "and", "or", "not", "in", "match", "until");
     private static final Set<String> HIDING_WORDS = Set.of(
-            "throw", "throws", "raise", "case", "assert", "import", "from", "package", "include", "require", "export",
-            "use", "using", "panic", "extern", "typedef");
+            "throw", "throws", "raise", "case", "assert", "import", "from", "package", "include", "require", "use",
+            "using", "panic", "extern", "typedef");
+    private static final Set<String> SHAPES =
+            Set.of("format", "formatted", "sprintf", "Sprintf", "trim", "trimIndent", "stripIndent");
     private static final Set<String> COMPARES = Set.of("==", "!=", "===", "!==", "<=", ">=");
     private static final Set<String> GOES_ON =
             Set.of(",", "(", "[", "{", "+", "=", ":", "?", "&&", "||", "??", "?:", ".", "=>", "->", "+=", "..", "&");
@@ -120,9 +122,7 @@ final class HardFinder {
 
     /** Strings beside each other are one, in languages that join them so; on lines of their own or not. */
     private boolean adjacent(int at) {
-        return tokens.is(at - 1, Kind.STRING)
-                && !source.syntax().elements()
-                && source.syntax().holes() != Syntax.Holes.DOLLAR_BRACE;
+        return tokens.is(at - 1, Kind.STRING) && source.syntax().joinsNeighbours();
     }
 
     private static int countHoles(StringBuilder said) {
@@ -196,7 +196,20 @@ final class HardFinder {
         boolean attribute = where.callee().isEmpty() && where.name().startsWith("=");
         int likelihood =
                 attribute ? Likelihood.ofAttribute(said, where.name().substring(1)) : Likelihood.inCode(said, where);
-        add(said, HardText.Kind.LITERAL, likelihood, composed, start, last);
+        add(said, HardText.Kind.LITERAL, likelihood, composed || fixed(start), start, last);
+    }
+
+    /** Whether a string is the value of a constant of a class, which nothing can be called for. */
+    private boolean fixed(int start) {
+        for (int at = start - 1; at >= 0 && at > start - FAR; at--) {
+            if (tokens.is(at, ";") || tokens.is(at, "{") || tokens.is(at, "}") || tokens.is(at, "(")) {
+                return false;
+            }
+            if (tokens.is(at, "static") || tokens.is(at, "const") && tokens.is(at + 1, "val")) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private boolean hiddenByNeighbours(int start, int next) {
@@ -250,7 +263,16 @@ final class HardFinder {
                     if (!tokens.is(at - 1, Kind.WORD) || NO_CALL.contains(tokens.spelled(at - 1))) {
                         continue;
                     }
-                    return called(at - 1, name, returned);
+                    if (!SHAPES.contains(tokens.spelled(at - 1))) {
+                        return called(at - 1, name, returned);
+                    }
+                    // What shapes a text gives it to whatever it stands in.
+                    comma = true;
+                    at--;
+                    while (tokens.is(at - 1, ".") && tokens.is(at - 2, Kind.WORD)) {
+                        at -= 2;
+                    }
+                    continue;
                 }
                 if (tokens.is(at, "[")) {
                     if (tokens.is(at - 1, Kind.WORD) || tokens.is(at - 1, ")") || tokens.is(at - 1, "]")) {

@@ -8,7 +8,7 @@ import mellow.core.scan.KeyUse.Place;
  * @param text what it says; a hole of a composed one is {@code {0}}, {@code {1}}…
  * @param kind where it stands
  * @param likelihood how likely people see it, in percent
- * @param composed whether it is put together from pieces, so that no patch can be made of it
+ * @param composed whether it is put together from pieces or a constant of a class, so that a programmer has to take it out
  * @param place where it is
  * @param spot what a patch has to replace
  */

@@ -28,9 +28,9 @@ final class Likelihood {
     private static final Set<String> SHOWS = words(
             "settext settitle setlabel setmessage setcaption settooltip settooltiptext sethint setplaceholder setheadertext setcontenttext"
                     + " setpositivebutton setnegativebutton setneutralbutton showmessage showdialog showtoast toast maketext snackbar alert confirm prompt notify"
-                    + " announce say speak tell write drawtext filltext text label title message caption tooltip button heading header paragraph option"
+                    + " announce say speak tell head drawtext filltext text label title message caption tooltip button heading paragraph option"
                     + " addlabel addbutton addtab additem menuitem showerror showwarning showinfo setsubtitle setdescription setcontentdescription"
-                    + " setstatus status banner popup dialog badge narrate bubble");
+                    + " setstatus banner popup dialog badge narrate bubble");
     private static final Set<String> HIDES = words(
             "log trace debug info warn warning error fatal verbose wtf v d i w e println printf print fprintf eprintln dbg"
                     + " getelementbyid queryselector queryselectorall getelementsbyclassname addeventlistener removeeventlistener createelement setattribute getattribute"
@@ -50,7 +50,7 @@ final class Likelihood {
     private static final Set<String> HIDDEN_NAMES = words(
             "id key name class classname url uri href src path file filename folder dir type kind pattern format sql query css style event mode selector tag icon color"
                     + " colour cookie env version token locale lang language charset encoding mimetype contenttype method role variant size align font image sprite sound"
-                    + " route endpoint host scheme namespace package channel topic action intent category testid datatestid ref slot regex account permission");
+                    + " route endpoint host scheme namespace package channel topic action intent category testid datatestid ref slot regex state status theme code account permission");
     private static final Set<String> SHOWN_ATTRIBUTES = words(
             "title alt placeholder label arialabel androidtext androidhint androidcontentdescription androidtitle androidsummary apptitle tooltip caption heading hint summary"
                     + " helpertext ariaroledescription ariadescription ariavaluetext text header emptytext message androidtooltiptext");
@@ -58,7 +58,7 @@ final class Likelihood {
             words("script style code pre kbd samp path svg defs lineargradient template");
 
     private static final Pattern ADDRESS = Pattern.compile(
-            "(?i)(?:[a-z][a-z0-9+.-]{1,15}://|mailto:|tel:|data:|www\\.)\\S*|\\S+@\\S+\\.\\S+|#[0-9a-fA-F]{3,8}");
+            "(?i)[\\w.+-]+/[\\w.+-]+;\\s*\\w+=\\S+|(?:[a-z][a-z0-9+.-]{1,15}://|mailto:|tel:|data:|www\\.)\\S*|\\S+@\\S+\\.\\S+|#[0-9a-fA-F]{3,8}");
     private static final Pattern PATH =
             Pattern.compile("[\\w.~@%*$+-]*(?:[/\\\\][\\w.~@%*$+{}:-]*)+|[\\w-]+\\.(?:[a-z]{1,5}[0-9]?)");
     private static final Pattern NAME = Pattern.compile("[\\w$]+(?:[._:\\-][\\w$]+)+|[a-z]+(?:[A-Z][a-z0-9]*)+");
@@ -69,7 +69,13 @@ final class Likelihood {
     private static final Pattern STYLE = Pattern.compile(
             "(?s)[^{}]*\\{[^{}]*:[^{}]*;?[^{}]*\\}.*|[\\w-]+\\s*:\\s*[\\w#%.() -]+;.*|[.#][\\w-]+(?:[\\s>.#][.#\\w>-]*)*|[\\d.]+(?:px|em|rem|vh|vw|dp|sp|%)(?:\\s.*)?");
     private static final Pattern TAGS_ONLY = Pattern.compile("(?s)\\s*(?:<[^>]*>\\s*)+");
+    private static final Pattern HOLE = Pattern.compile("\\{[0-9]{1,3}\\}");
     private static final Pattern PLACEHOLDERS = Pattern.compile("\\{[^{}]{0,40}\\}|%[-+0-9.$#]{0,12}[a-zA-Z]|\\$\\w+");
+
+    private static final Pattern FONTS =
+            Pattern.compile("\\b(?:sans-serif|monospace)\\b|\\[[\\w-]+[~|^$*]?=|\\b(?:self|none)';");
+    private static final Set<String> QUERY_WORDS = words(
+            "select from where join insert into values update delete create table drop alter order group by having returning conflict distinct null exists limit union references constraint primary int bigint varchar jsonb coalesce");
 
     private Likelihood() {}
 
@@ -90,7 +96,8 @@ final class Likelihood {
 
     /** Of a string in code, in percent; 0 when it surely is none. */
     static int inCode(String text, Where where) {
-        if (where.hidden || nothingToSay(text) || technical(text)) {
+        // What is computed reads like a word when it comes to names and paths.
+        if (where.hidden || nothingToSay(text) || technical(HOLE.matcher(text).replaceAll("x"))) {
             return 0;
         }
         int weight = IN_CODE + looks(text);
@@ -172,6 +179,12 @@ final class Likelihood {
         if (".!?…".indexOf(last) >= 0 && words >= 2) {
             weight += 8;
         }
+        if (stripped.indexOf('_') > 0 && !PLACEHOLDERS.matcher(stripped).find()) {
+            weight -= 25;
+        }
+        if (words >= 2 && stripped.equals(stripped.toUpperCase(Locale.ROOT)) && !foreign) {
+            weight -= 20;
+        }
         if (foreign) {
             weight += 20;
         }
@@ -209,6 +222,9 @@ final class Likelihood {
         if (first == '<' && TAGS_ONLY.matches(said) || said.indexOf(':') > 0 && said.contains(":\"")) {
             return true;
         }
+        if (query(said) || FONTS.matcher(said).find()) {
+            return true;
+        }
         boolean maybeAddress = said.indexOf(':') >= 0 || said.indexOf('@') > 0 || first == '#' || first == 'w';
         boolean maybeStyle = Character.isDigit(first)
                 || first == '.'
@@ -219,6 +235,30 @@ final class Likelihood {
                 || spaced && "siudcap".indexOf(Character.toLowerCase(first)) >= 0 && QUERY.matches(said)
                 || maybeStyle && said.length() < SHORT && STYLE.matches(said)
                 || said.length() < SHORT_DATE && DATE.matches(said);
+    }
+
+    /** A query or a part of one, by its words. */
+    private static boolean query(String said) {
+        if (said.indexOf(' ') < 0 && said.indexOf('\n') < 0) {
+            return false;
+        }
+        int words = 0;
+        int at = 0;
+        while (at < said.length()) {
+            int start = at;
+            while (at < said.length() && Character.isLetter(said.charAt(at))) {
+                at++;
+            }
+            if (at > start
+                    && at - start < 12
+                    && QUERY_WORDS.contains(said.substring(start, at).toLowerCase(Locale.ROOT))) {
+                words++;
+            }
+            at = at == start ? at + 1 : at;
+        }
+        boolean signs =
+                said.indexOf('=') >= 0 || said.indexOf('_') >= 0 || said.indexOf('*') >= 0 || said.indexOf('(') >= 0;
+        return signs && words >= 2 || words >= 4;
     }
 
     /** {@code save}, {@code SAVE}: one word that is no sentence, but may be a label; {@code saveAll}, {@code save_all}, {@code a1} are names. */

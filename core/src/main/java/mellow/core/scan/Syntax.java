@@ -141,9 +141,12 @@ record Syntax(
         return new Syntax(Family.CODE, lineComments, blockComment, single, backtick, triple, holes, false, false);
     }
 
-    /** The syntax of a file, by the ending of its name; of a script of a panel where none is known. */
+    /** The syntax of a file, by the ending of its name: data without one, a script of a panel where the ending is not known. */
     static Syntax of(String path) {
         String name = path.substring(path.lastIndexOf('/') + 1);
+        if (name.lastIndexOf('.') <= 0) {
+            return DATA;
+        }
         String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
         return BY_ENDING.getOrDefault(ending, PANEL);
     }
@@ -172,6 +175,11 @@ record Syntax(
             case '`' -> backtick;
             default -> Quoted.NOTHING;
         };
+    }
+
+    /** Whether strings beside each other are one. */
+    boolean joinsNeighbours() {
+        return this == C || this == PYTHON;
     }
 
     /** Whether commands stand before their texts without parentheses. */
