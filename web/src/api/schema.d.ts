@@ -268,7 +268,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete: operations["remove_4"];
         options?: never;
@@ -477,7 +477,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["change_4"];
+        post: operations["change_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -637,6 +637,22 @@ export interface paths {
         };
         get: operations["entry"];
         put: operations["describe"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{id}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["uses"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1180,7 +1196,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
         delete: operations["remove_3"];
         options?: never;
@@ -1460,6 +1476,246 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/{product}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["overview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/differing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["differing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["entries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["findings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["keys"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/misfits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["misfits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/missing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["missing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/missing/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeKeys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/patch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["patch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/scans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/scans/{scan}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scan"];
+        put?: never;
+        post?: never;
+        delete: operations["stop_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["settings"];
+        put: operations["change_2"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["texts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/texts/decision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["decide_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/products/{product}/code/texts/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeTexts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{slug}": {
         parameters: {
             query?: never;
@@ -1691,7 +1947,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["archive"];
+        get: operations["archive_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2902,6 +3158,79 @@ export interface components {
             kind: "NEW_ENTRIES" | "RENAMED" | "REWORDED" | "SOURCES_REWRITTEN" | "SOURCE_CONFLICTS" | "TEXTS_ADDED" | "TEXTS_REPLACED" | "CONFLICTS" | "DIFFER_FROM_SETTLED" | "STOPPED" | "HIGHER_STANDING" | "DOUBTED" | "DESCRIPTIONS" | "DESCRIPTION_CONFLICTS" | "GONE_FROM_FILE" | "REMOVED_HERE" | "EMPTIED_IN_FILE" | "EDITED_HERE" | "OTHER_SHAPE" | "WITHOUT_SOURCE" | "NO_RIGHT";
             lines?: number[];
         };
+        CodeEntry: {
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            /** Format: date-time */
+            since: string;
+            source: string;
+            table: string;
+            tableName: string;
+        };
+        CodeHabit: {
+            close?: string;
+            /** Format: int32 */
+            context?: number;
+            files?: string;
+            /** Format: int32 */
+            key?: number;
+            kind: string;
+            names?: string[];
+            open?: string;
+            pattern?: string;
+            /** Format: int32 */
+            text?: number;
+            /** Format: int32 */
+            values?: number;
+        };
+        CodeOverview: {
+            /** Format: int32 */
+            differing: number;
+            going?: components["schemas"]["ScanReply"];
+            /** Format: int32 */
+            ignored: number;
+            last?: components["schemas"]["ScanReply"];
+            /** Format: int32 */
+            later: number;
+            /** Format: int32 */
+            maybe: number;
+            /** Format: int32 */
+            misfits: number;
+            /** Format: int32 */
+            missing: number;
+            /** Format: int32 */
+            open: number;
+            /** Format: int32 */
+            taken: number;
+            /** Format: int32 */
+            tests: number;
+            /** Format: int32 */
+            unused: number;
+            /** Format: int32 */
+            used: number;
+        };
+        CodePlace: {
+            around: string;
+            how: string;
+            /** Format: int32 */
+            line: number;
+            path: string;
+            product: string;
+            productName: string;
+        };
+        CodeRewrite: {
+            code: string;
+            files: string;
+            kind: string;
+            needs: string;
+        };
+        CodeSettings: {
+            habits: components["schemas"]["CodeHabit"][];
+            rewrites: components["schemas"]["CodeRewrite"][];
+            /** Format: int32 */
+            version: number;
+        };
         ColumnChoice: {
             heading: string;
             language?: string;
@@ -2946,6 +3275,10 @@ export interface components {
             settled: number;
             /** Format: int32 */
             waiting: number;
+        };
+        Decided: {
+            /** Format: int32 */
+            texts: number;
         };
         Definition: {
             hosts?: {
@@ -3034,6 +3367,18 @@ export interface components {
             section: string;
             tags: string[];
             translatable: boolean;
+        };
+        DifferingText: {
+            around: string;
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            /** Format: int32 */
+            line: number;
+            path: string;
+            said: string;
+            source: string;
+            table: string;
         };
         Draft: {
             /** Format: date-time */
@@ -3574,6 +3919,18 @@ export interface components {
             query: string;
             shared: boolean;
         };
+        KeyToTake: {
+            key: string;
+            name: string;
+            source: string;
+        };
+        KeysToTake: {
+            keys: components["schemas"]["KeyToTake"][];
+            /** Format: int64 */
+            scan: number;
+            section: string;
+            table: string;
+        };
         KindCount: {
             byLanguage: {
                 [key: string]: number;
@@ -3809,6 +4166,33 @@ export interface components {
             table: string;
             /** Format: int32 */
             version: number;
+        };
+        MisfitValues: {
+            around: string;
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            /** Format: int32 */
+            line: number;
+            missing: string[];
+            needless: string[];
+            path: string;
+            source: string;
+            table: string;
+        };
+        MissingKey: {
+            around: string;
+            folded: boolean;
+            fresh: boolean;
+            key: string;
+            /** Format: int32 */
+            line: number;
+            note: string;
+            path: string;
+            /** Format: int32 */
+            places: number;
+            proposed: string;
+            said?: string;
         };
         Move: {
             addLanguages: boolean;
@@ -4384,6 +4768,47 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        ScanBegun: {
+            /** Format: int64 */
+            scan: number;
+        };
+        ScanReply: {
+            /** Format: date-time */
+            begunAt: string;
+            /** Format: int32 */
+            binary: number;
+            compared: boolean;
+            /** Format: int64 */
+            done: number;
+            /** Format: date-time */
+            doneAt?: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: int32 */
+            ignored: number;
+            /** Format: int32 */
+            keysGone: number;
+            /** Format: int32 */
+            keysNew: number;
+            /** Format: int32 */
+            large: number;
+            /** Format: int64 */
+            lines: number;
+            message: string;
+            name: string;
+            person: string;
+            status: string;
+            /** Format: int32 */
+            textsGone: number;
+            /** Format: int32 */
+            textsMoved: number;
+            /** Format: int32 */
+            textsNew: number;
+            /** Format: int64 */
+            total: number;
+        };
         SceneCounts: {
             language: string;
             /** Format: int32 */
@@ -4721,6 +5146,14 @@ export interface components {
             /** Format: int64 */
             words: number;
         };
+        Taken: {
+            /** Format: int64 */
+            change: number;
+            /** Format: int32 */
+            known: number;
+            /** Format: int32 */
+            made: number;
+        };
         Telling: {
             /** Format: int32 */
             hooks: number;
@@ -4820,6 +5253,45 @@ export interface components {
             entry: number;
             key: string;
             language: string;
+        };
+        TextToTake: {
+            key: string;
+            /** Format: int32 */
+            position: number;
+        };
+        TextWithoutKey: {
+            around: string;
+            composed: boolean;
+            decision: string;
+            /** Format: int64 */
+            entry?: number;
+            fresh: boolean;
+            key?: string;
+            kind: string;
+            known: boolean;
+            /** Format: int32 */
+            likelihood: number;
+            /** Format: int32 */
+            line: number;
+            patched: boolean;
+            path: string;
+            /** Format: int32 */
+            position: number;
+            proposed: string;
+            text: string;
+        };
+        TextsToDecide: {
+            decision: string;
+            /** Format: int64 */
+            scan: number;
+            texts: number[];
+        };
+        TextsToTake: {
+            /** Format: int64 */
+            scan: number;
+            section: string;
+            table: string;
+            texts: components["schemas"]["TextToTake"][];
         };
         TokenEdit: {
             /** Format: int32 */
@@ -5437,7 +5909,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -5753,7 +6225,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -6092,6 +6564,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changed"];
+                };
+            };
+        };
+    };
+    uses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodePlace"][];
                 };
             };
         };
@@ -7026,7 +7520,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -7495,6 +7989,414 @@ export interface operations {
             };
         };
     };
+    overview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeOverview"];
+                };
+            };
+        };
+    };
+    differing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferingText"][];
+                };
+            };
+        };
+    };
+    entries: {
+        parameters: {
+            query: {
+                how: string;
+                after?: string;
+                afterId?: number;
+            };
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeEntry"][];
+                };
+            };
+        };
+    };
+    findings: {
+        parameters: {
+            query: {
+                name: string;
+                files: number;
+                lines: number;
+                ignored: number;
+                binary: number;
+                large: number;
+            };
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanBegun"];
+                };
+            };
+        };
+    };
+    keys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain;charset=UTF-8": string;
+                };
+            };
+        };
+    };
+    misfits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MisfitValues"][];
+                };
+            };
+        };
+    };
+    missing: {
+        parameters: {
+            query?: {
+                after?: string;
+            };
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissingKey"][];
+                };
+            };
+        };
+    };
+    takeKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeysToTake"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+        };
+    };
+    patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/x-diff": string;
+                };
+            };
+        };
+    };
+    archive: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanBegun"];
+                };
+            };
+        };
+    };
+    scan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+                scan: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanReply"];
+                };
+            };
+        };
+    };
+    stop_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+                scan: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeSettings"];
+                };
+            };
+        };
+    };
+    change_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeSettings"];
+                };
+            };
+        };
+    };
+    texts: {
+        parameters: {
+            query?: {
+                decision?: string;
+                after?: number;
+            };
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextWithoutKey"][];
+                };
+            };
+        };
+    };
+    decide_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextsToDecide"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Decided"];
+                };
+            };
+        };
+    };
+    takeTexts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                product: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextsToTake"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+        };
+    };
     one: {
         parameters: {
             query?: never;
@@ -7937,7 +8839,7 @@ export interface operations {
             };
         };
     };
-    archive: {
+    archive_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -8821,6 +9723,7 @@ export interface operations {
                 intake?: number;
                 asked?: string;
                 check?: string;
+                code?: string;
             };
             header?: never;
             path?: never;

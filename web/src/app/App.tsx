@@ -28,6 +28,7 @@ const OffersPage = page(async () => (await import("../features/offers/OffersPage
 const InvitationPage = page(async () => (await import("../features/people/InvitationPage")).InvitationPage);
 const PeoplePage = page(async () => (await import("../features/people/PeoplePage")).PeoplePage);
 const ReviewPage = page(async () => (await import("../features/review/ReviewPage")).ReviewPage);
+const CodePage = page(async () => (await import("../features/code/CodePage")).CodePage);
 const DeliveriesPage = page(async () => (await import("../features/deliveries/DeliveriesPage")).DeliveriesPage);
 const AskedPage = page(async () => (await import("../features/deliveries/AskedPage")).AskedPage);
 const DeliveryPage = page(async () => (await import("../features/deliveries/DeliveryPage")).DeliveryPage);
@@ -90,6 +91,7 @@ export function App() {
           <Route path="/people" element={<PeoplePage me={person} />} />
           <Route path="/products" element={<ProductsPage me={person} />} />
           <Route path="/products/:slug" element={<ProductPage me={person} />} />
+          <Route path="/products/:slug/code" element={<CodePage me={person} />} />
           <Route path="/rehearsal" element={<RehearsalPage me={person} />} />
           <Route path="/rehearsal/:slug" element={<RehearsalPage me={person} />} />
           <Route path="/rehearsal/:slug/sheet" element={<ContactSheetPage />} />

@@ -55,6 +55,14 @@ export function Narrowing({ scope, onScope, onClose }: Props) {
           onChoose={() => narrow({ check })}
         />
       ))}
+      {(["unused", "used"] as const).map((use) => (
+        <Choice
+          key={use}
+          words={t(`scope.code.${use}`)}
+          chosen={scope.code === use}
+          onChoose={() => narrow({ code: scope.code === use ? "" : use })}
+        />
+      ))}
       <ChoicesHead words={t("scope.parts.since")} />
       {SPANS.map(([words, days]) => (
         <Choice key={words} words={t(words)} chosen={false} onChoose={() => narrow({ since: daysAgo(days) })} />

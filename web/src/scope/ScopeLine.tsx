@@ -223,6 +223,7 @@ function Extras({ scope, onScope }: Pick<ScopeLineProps, "scope" | "onScope">) {
     [scope.tag !== "", t("scope.tag", { tag: scope.tag }), { tag: "" }],
     [scope.asked, t("scope.parts.asked"), { asked: false }],
     [scope.check !== "", checkSaid(scope.check), { check: "" }],
+    [scope.code !== "", t(`scope.code.${scope.code || "used"}`), { code: "" }],
     [scope.person !== null, name ? t("scope.personName", { name }) : t("scope.person", { number }), { person: null }],
     [scope.since !== "", t("scope.since", { day: scope.since ? day(scope.since) : "" }), { since: "" }],
     [scope.intake !== null, t("scope.fromIntake", { number: String(scope.intake) }), { intake: null }],

@@ -17,13 +17,14 @@ describe("a scope in the address", () => {
       intake: 7,
       asked: true,
       check: "blocker",
+      code: "unused",
     };
     expect(readScope(new URLSearchParams(writeScope(scope)))).toEqual(scope);
   });
 
   it("leaves out what it does not know, and what is said twice", () => {
     const scope = readScope(
-      new URLSearchParams("table=x&in=de,,de,fi&only=stale,green&by=colour&intake=-1&since=soon&person=me"),
+      new URLSearchParams("table=x&in=de,,de,fi&only=stale,green&by=colour&code=maybe&intake=-1&since=soon&person=me"),
     );
     expect(scope).toEqual({
       ...EVERYTHING,

@@ -26,6 +26,8 @@ export interface Scope {
   asked: boolean;
   /** Only entries in whose shown texts the checks find a blocker, anything, or something of this kind; empty for all. */
   check: string;
+  /** Only entries that the code of products uses, or that it does not use; empty for all. */
+  code: "" | "used" | "unused";
 }
 
 /** The orders of a scope. */
@@ -47,6 +49,7 @@ export const EVERYTHING: Scope = {
   intake: null,
   asked: false,
   check: "",
+  code: "",
 };
 
 /** Reads a scope from an address's query. What is unknown is left out. */
@@ -66,6 +69,7 @@ export function readScope(query: URLSearchParams): Scope {
     intake: number(query.get("intake")),
     asked: query.get("asked") === "open",
     check: /^[a-z]+$/.test(query.get("check") ?? "") ? (query.get("check") ?? "") : "",
+    code: (["used", "unused"] as const).find((use) => use === query.get("code")) ?? "",
   };
 }
 
@@ -85,6 +89,7 @@ export function writeScope(scope: Scope): string {
   if (scope.intake !== null) query.set("intake", String(scope.intake));
   if (scope.asked) query.set("asked", "open");
   if (scope.check) query.set("check", scope.check);
+  if (scope.code) query.set("code", scope.code);
   return query.toString().replaceAll("%2C", ",");
 }
 

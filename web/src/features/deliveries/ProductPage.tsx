@@ -34,9 +34,14 @@ export function ProductPage({ me }: { me: Person }) {
     <Frame
       title={of ? t("product.title", { product: of.name, kind: t(`kind.${of.kind as "app"}`) }) : t("products.title")}
       aside={
-        <Button size="small" variant="outlined" component={Link} to={`/deliveries/${slug}`}>
-          {t("product.deliver")}
-        </Button>
+        <>
+          <Button size="small" variant="outlined" component={Link} to={`/products/${slug}/code`}>
+            {t("product.code")}
+          </Button>
+          <Button size="small" variant="outlined" component={Link} to={`/deliveries/${slug}`}>
+            {t("product.deliver")}
+          </Button>
+        </>
       }
     >
       {product.error ? (

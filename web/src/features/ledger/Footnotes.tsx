@@ -3,6 +3,7 @@ import { useState, useSyncExternalStore, type ReactNode } from "react";
 import { everyTab, isNumber, readKept, writeKept } from "../../sheet/outbox/browserStore";
 import { keysSaid } from "../../words/keys";
 import { languageName, t } from "../../words/words";
+import { CodePlaces } from "../code";
 import { EntryNote } from "../entry";
 import { WhereShown } from "../scenes";
 import { CellStory } from "./CellStory";
@@ -63,6 +64,7 @@ export function Footnotes(props: FootnoteProps) {
       {row && (
         <>
           <EntryNote {...props} row={row}>
+            {ready && <CodePlaces entry={entry} />}
             {ready && <WhereShown entry={entry} language={language.language.tag} />}
             <h3>{t("questions.title")}</h3>
             {ready && <QuestionsNote {...props} key={entry} />}

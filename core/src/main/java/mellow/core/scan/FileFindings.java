@@ -1,6 +1,10 @@
 package mellow.core.scan;
 
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -47,5 +51,27 @@ public record FileFindings(
     public record Imports(int after, String line, String existing) {
 
         static final Imports NONE = new Imports(0, "", "");
+
+        private static final Pattern WORD = Pattern.compile("\\w+");
+        private static final Pattern QUOTED = Pattern.compile("\"[^\"]*\"|'[^']*'");
+        private static final Set<String> GRAMMAR =
+                Set.of("import", "from", "static", "const", "let", "var", "require", "type", "as", "using", "package");
+
+        /** Whether the file imports by one of its lines what a line would import, wherever from. */
+        public boolean bring(String needed) {
+            Set<String> wanted = names(needed);
+            return existing.lines().anyMatch(line -> names(line).containsAll(wanted));
+        }
+
+        private static Set<String> names(String line) {
+            Set<String> names = new HashSet<>();
+            Matcher matcher = WORD.matcher(QUOTED.matcher(line).replaceAll(" "));
+            while (matcher.find()) {
+                if (!GRAMMAR.contains(matcher.group())) {
+                    names.add(matcher.group());
+                }
+            }
+            return names;
+        }
     }
 }

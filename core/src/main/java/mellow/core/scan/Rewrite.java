@@ -1,5 +1,6 @@
 package mellow.core.scan;
 
+import java.util.List;
 import mellow.core.scan.HardText.Kind;
 
 /**
@@ -11,6 +12,8 @@ import mellow.core.scan.HardText.Kind;
  * @param needs the line a file needs for it, such as an import, empty for none; {@code {root}} is the way from the file to the root of the tree
  */
 public record Rewrite(String files, Kind kind, String code, String needs) {
+
+    private static final String ROOT = "{root}";
 
     /** Whether it holds for a text in a file. */
     public boolean holds(String path, Kind of) {
@@ -24,9 +27,20 @@ public record Rewrite(String files, Kind kind, String code, String needs) {
                 .replace("{text}", was);
     }
 
-    /** The line that a file needs. */
+    /** The line that a file needs, with the way from it to what stands behind the root. */
     public String neededBy(String path) {
-        long folders = path.chars().filter(c -> c == '/').count();
-        return needs.replace("{root}", folders == 0 ? "./" : "../".repeat((int) folders));
+        int root = needs.indexOf(ROOT);
+        if (root < 0) {
+            return needs;
+        }
+        String before = needs.substring(0, root);
+        List<String> there = List.of(needs.substring(root + ROOT.length()).split("/", -1));
+        List<String> here = List.of(path.split("/", -1));
+        int same = 0;
+        while (same < Math.min(there.size(), here.size()) - 1 && there.get(same).equals(here.get(same))) {
+            same++;
+        }
+        int up = here.size() - 1 - same;
+        return before + (up == 0 ? "./" : "../".repeat(up)) + String.join("/", there.subList(same, there.size()));
     }
 }

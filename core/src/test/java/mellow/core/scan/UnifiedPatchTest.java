@@ -22,7 +22,7 @@ import org.junit.jupiter.api.io.TempDir;
 class UnifiedPatchTest {
 
     private static final List<Rewrite> REWRITES = List.of(
-            new Rewrite("*.ts", Kind.LITERAL, "t(\"{key}\")", "import { t } from \"{root}texts\";"),
+            new Rewrite("*.ts", Kind.LITERAL, "t(\"{key}\")", "import { t } from \"{root}src/texts\";"),
             new Rewrite("*.tsx", Kind.LITERAL, "t(\"{key}\")", ""),
             new Rewrite("*.tsx", Kind.TEXT, "{t(\"{key}\")}", ""),
             new Rewrite("*.tsx", Kind.ATTRIBUTE, "{t(\"{key}\", {text})}", ""),
@@ -48,7 +48,7 @@ class UnifiedPatchTest {
                     pieces.add(new Piece(path, text.place().line(), text.spot(), rewrite.with(key, was)));
                     if (!rewrite.needs().isEmpty()
                             && needed.isEmpty()
-                            && !found.imports().existing().contains(rewrite.neededBy(path))) {
+                            && !found.imports().bring(rewrite.neededBy(path))) {
                         needed.add(new Needed(path, found.imports(), rewrite.neededBy(path)));
                     }
                 }
@@ -75,19 +75,19 @@ class UnifiedPatchTest {
                         "src/cabins/Cabin.ts",
                         "import { a } from './a';\n\nshow(a);\nalert('Choose your cabin');\nend();\n"))
                 .isEqualTo(
-                        "import { a } from './a';\nimport { t } from \"../../texts\";\n\nshow(a);\nalert(t(\"cabin.choose-your-cabin\"));\nend();\n");
+                        "import { a } from './a';\nimport { t } from \"../texts\";\n\nshow(a);\nalert(t(\"cabin.choose-your-cabin\"));\nend();\n");
     }
 
     @Test
     void addsTheLineBeforeAFileWithoutImports() throws Exception {
         assertThat(patched("Cabin.ts", "alert('Choose your cabin');\nend();\n"))
-                .isEqualTo("import { t } from \"./texts\";\nalert(t(\"cabin.choose-your-cabin\"));\nend();\n");
+                .isEqualTo("import { t } from \"./src/texts\";\nalert(t(\"cabin.choose-your-cabin\"));\nend();\n");
     }
 
     @Test
     void addsNoLineThatIsThere() throws Exception {
-        assertThat(patched("Cabin.ts", "import { t } from \"./texts\";\nalert('Choose your cabin');\n"))
-                .isEqualTo("import { t } from \"./texts\";\nalert(t(\"cabin.choose-your-cabin\"));\n");
+        assertThat(patched("Cabin.ts", "import { show, t } from 'elsewhere';\nalert('Choose your cabin');\n"))
+                .isEqualTo("import { show, t } from 'elsewhere';\nalert(t(\"cabin.choose-your-cabin\"));\n");
     }
 
     @Test

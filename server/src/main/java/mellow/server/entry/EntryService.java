@@ -36,6 +36,8 @@ public class EntryService {
             join table_language t on t.table_id = e.table_id and t.language_id = c.language_id and t.archived_at is null
             where c.entry_id = :entry and c.text is not null and c.based_on >= e.meaning_revision order by t.position
             """;
+    private static final int MOST_MADE = 5_000;
+
     private final EntryRepository entries;
     private final EntryChange changing;
     private final EntryStory story;
@@ -105,17 +107,64 @@ public class EntryService {
         entry.changed(at);
         entries.saveAndFlush(entry);
         long change = stories.nextChange();
-        Snapshot none = entry.snapshot();
-        Snapshot asRemoved =
-                new Snapshot(none.table(), none.position(), none.description(), none.source(), 1, none.picture(), true);
         story.add(
                 new Telling(change, person, at, "", null),
                 "added",
-                List.of(new EntryStory.Line(entry, null, entry.source(), asRemoved)));
+                List.of(new EntryStory.Line(entry, null, entry.source(), asRemoved(entry))));
         coverage.entriesCame(List.of(entry.id()));
         masks.ofEntries(List.of(entry.id()));
         changing.tell(person, table.id(), "added", List.of(entry.id()), at);
         return new Changed(change, List.of(entry.id()), List.of());
+    }
+
+    /** A plain entry to be made among many. */
+    public record Made(Description description, String source) {}
+
+    /**
+     * Makes plain entries at the end of a table, as one change.
+     *
+     * @throws Refusal when one of their keys is in use there, or two have the same
+     */
+    @Transactional
+    public Changed createMany(long person, String slug, List<Made> wanted) {
+        people.rights(person).requireCoordinator("make entries");
+        if (wanted.isEmpty() || wanted.size() > MOST_MADE) {
+            throw Refusal.unacceptable(
+                    "bad-amount", "Choose 1 to {most} entries.", Map.of("field", "entries", "most", MOST_MADE));
+        }
+        Instant at = clock.instant();
+        TableInfo table = tables.find(slug);
+        tables.holdForChange(table.id());
+        EntryPlaces.Positions room = places.between(table.id(), null);
+        List<Entry> made = new ArrayList<>();
+        for (Made one : wanted) {
+            Entry entry = new Entry(table.id(), Shape.PLAIN);
+            entry.describe(one.description());
+            entry.say(rules.text(Shape.PLAIN, new TreeMap<>(Map.of("other", one.source())), table));
+            entry.place(table.id(), room.next());
+            entry.changed(at);
+            made.add(entry);
+        }
+        rules.requireFree(List.of(), made.stream().map(Entry::snapshot).toList());
+        entries.saveAllAndFlush(made);
+        long change = stories.nextChange();
+        List<Long> ids = made.stream().map(Entry::id).toList();
+        story.add(
+                new Telling(change, person, at, "", null),
+                "added",
+                made.stream()
+                        .map(entry -> new EntryStory.Line(entry, null, entry.source(), asRemoved(entry)))
+                        .toList());
+        coverage.entriesCame(ids);
+        masks.ofEntries(ids);
+        changing.tell(person, table.id(), "added", ids, at);
+        return new Changed(change, ids, List.of());
+    }
+
+    /** How an entry was before it was made: removed, so that undo takes it out of sight. */
+    private static Snapshot asRemoved(Entry entry) {
+        Snapshot now = entry.snapshot();
+        return new Snapshot(now.table(), now.position(), now.description(), now.source(), 1, now.picture(), true);
     }
 
     /** Changes what is said about an entry. */

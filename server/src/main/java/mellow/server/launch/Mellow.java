@@ -23,6 +23,7 @@ import picocli.CommandLine.Command;
             PushCommand.class,
             PullCommand.class,
             DeliverCommand.class,
+            ScanCommand.class,
             DrafterCommand.class
         })
 public final class Mellow {

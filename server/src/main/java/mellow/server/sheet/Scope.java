@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
  * @param intake show only entries that this intake touched; null for all
  * @param asked show only entries with an open question
  * @param check show only entries where something of this is found in a shown text; null for all
+ * @param code show only entries that code uses so; null for all
  */
 record Scope(
         List<String> tables,
@@ -38,7 +39,15 @@ record Scope(
         @Nullable Instant since,
         @Nullable Long intake,
         boolean asked,
-        @Nullable Check check) {
+        @Nullable Check check,
+        @Nullable Code code) {
+
+    /** How the code of products uses an entry. */
+    enum Code {
+        /** The code of some product was looked through, and that of none uses it. */
+        UNUSED,
+        USED
+    }
 
     /**
      * What is found in texts.
@@ -61,7 +70,7 @@ record Scope(
     /** The same whatever is found in texts. */
     Scope unchecked() {
         return new Scope(
-                tables, product, languages, only, order, words, section, tag, person, since, intake, asked, null);
+                tables, product, languages, only, order, words, section, tag, person, since, intake, asked, null, code);
     }
 
     /** Whether it leaves out entries of its tables. */
@@ -74,7 +83,8 @@ record Scope(
                 || since != null
                 || intake != null
                 || asked
-                || check != null;
+                || check != null
+                || code != null;
     }
 
     enum Order {

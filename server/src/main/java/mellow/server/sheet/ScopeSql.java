@@ -87,6 +87,14 @@ final class ScopeSql {
                 where f.wrong and f.language_id = any(:languages))
             """;
 
+    private static final String USES =
+            "select c.entry_id from code_use c join product p on p.id = c.product_id and p.removed_at is null where c.how ";
+    private static final Map<Scope.Code, String> CODE = Map.of(
+            Scope.Code.USED,
+            " and e.id in (" + USES + "= 3)",
+            Scope.Code.UNUSED,
+            " and e.id in (" + USES + "= 0) and e.id not in (" + USES + "> 0)");
+
     private final StringBuilder sql = new StringBuilder(IN_TABLES);
     private final MapSqlParameterSource params = new MapSqlParameterSource();
 
@@ -129,6 +137,9 @@ final class ScopeSql {
             sql.append(FOUND);
             params.addValue("stops", scope.check().stops());
             params.addValue("minds", scope.check().minds());
+        }
+        if (scope.code() != null) {
+            sql.append(CODE.get(scope.code()));
         }
         String order = ORDERS.get(scope.order());
         if (order != null) {

@@ -17,6 +17,7 @@ import mellow.server.common.Refusal;
 import mellow.server.common.Times;
 import mellow.server.language.LanguageService;
 import mellow.server.sheet.Scope.Check;
+import mellow.server.sheet.Scope.Code;
 import mellow.server.sheet.Scope.Order;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -55,7 +56,8 @@ class Scopes {
                 instant(one(all, "since")),
                 number(all, "intake"),
                 OPEN.equals(one(all, "asked")),
-                check(Objects.requireNonNullElse(one(all, "check"), "")));
+                check(Objects.requireNonNullElse(one(all, "check"), "")),
+                code(Objects.requireNonNullElse(one(all, "code"), "")));
     }
 
     private static @Nullable String one(MultiValueMap<String, String> all, String name) {
@@ -111,6 +113,19 @@ class Scopes {
                             Map.of("field", "only", "said", word))));
         }
         return states;
+    }
+
+    static @Nullable Code code(String word) {
+        return switch (word) {
+            case "" -> null;
+            case "unused" -> Code.UNUSED;
+            case "used" -> Code.USED;
+            default ->
+                throw Refusal.unacceptable(
+                        "unknown-use",
+                        "Entries can be used or unused in code, not “{said}”.",
+                        Map.of("field", "code", "said", word));
+        };
     }
 
     static @Nullable Check check(String word) {

@@ -40,7 +40,8 @@ class SheetController {
             @RequestParam(required = false) @Nullable Instant since,
             @RequestParam(required = false) @Nullable Long intake,
             @RequestParam(defaultValue = "") String asked,
-            @RequestParam(defaultValue = "") String check) {
+            @RequestParam(defaultValue = "") String check,
+            @RequestParam(defaultValue = "") String code) {
         return sheet.open(new Scope(
                 table,
                 product,
@@ -54,7 +55,8 @@ class SheetController {
                 since,
                 intake,
                 asked.equals(Scopes.OPEN),
-                Scopes.check(check)));
+                Scopes.check(check),
+                Scopes.code(code)));
     }
 
     /** What a scope of these tables can be narrowed to: sections, tags, people, open questions. */

@@ -110,8 +110,8 @@ public class SheetService {
         Set<CellState> only = Arrays.stream(CellState.values())
                 .filter(state -> states.contains(state.word()))
                 .collect(Collectors.toSet());
-        Scope scope =
-                new Scope(List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null, false, null);
+        Scope scope = new Scope(
+                List.of(table), null, in, only, Order.KEY, null, null, null, null, null, null, false, null, null);
         List<TableInfo> tablesIn = tablesOf(scope);
         ScopeSql query = new ScopeSql(scope, tablesIn, shown(tablesIn, in));
         Set<Long> ids = new HashSet<>();

@@ -39,6 +39,10 @@ class TokenSecurity {
     private static final Pattern DELIVERY =
             Pattern.compile("/api/products/[^/]+/deliveries(/run|/try|/[0-9]+/(archive|files|file))?");
 
+    /** What a build asks when it has its code looked through. */
+    private static final Pattern CODE =
+            Pattern.compile("/api/products/[^/]+/code(/settings|/keys|/findings|/missing|/patch|/scans/[0-9]+)?");
+
     @Bean
     @Order(1)
     SecurityFilterChain programs(HttpSecurity http, TokenService tokens, ProblemWriter problems) throws Exception {
@@ -67,6 +71,11 @@ class TokenSecurity {
         if (DELIVERY.matcher(path).matches()) {
             boolean starts = method.equals("POST") && path.endsWith("/deliveries");
             return holder.sendsOut() && holder.table() == null && (starts || method.equals("GET"));
+        }
+        // A build looks through its product's code: keys and habits come, places go.
+        if (CODE.matcher(path).matches()) {
+            boolean tells = method.equals("POST") && path.endsWith("/findings");
+            return holder.takesIn() && holder.table() == null && (tells || method.equals("GET"));
         }
         // A folder may tell its tables itself, if the token is good for all of them.
         boolean folder = path.equals("/api/intakes/sets") && (holder.table() == null || !table.isEmpty());

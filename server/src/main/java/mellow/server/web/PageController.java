@@ -49,6 +49,7 @@ class PageController {
         "/reports/{language}",
         "/products",
         "/products/{slug}",
+        "/products/{slug}/code",
         "/rehearsal",
         "/rehearsal/{slug}",
         "/rehearsal/{slug}/{scene}",

@@ -1,0 +1,7 @@
+/** The code of products: how it names keys, what a look through it found, and what becomes of that. */
+@NullMarked
+@Uses({"common", "entry", "file", "people", "product", "run", "table"})
+package mellow.server.code;
+
+import mellow.core.Uses;
+import org.jspecify.annotations.NullMarked;

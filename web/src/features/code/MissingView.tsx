@@ -1,0 +1,125 @@
+import { Button, Checkbox } from "@mui/material";
+import { useState } from "react";
+import { ask, type Schemas } from "../../api/client";
+import type { Person } from "../../session/useSession";
+import { t } from "../../words/words";
+import { DoneNote } from "./DoneNote";
+import { FoundList, PlaceShown } from "./FoundList";
+import { useWhere, WhereFields } from "./Taking";
+import { chosenOf, codeOf, toggled, useFound, wordsFor } from "./useCode";
+import { undoChange, useDoing } from "./useDoing";
+
+type Missing = Schemas["MissingKey"];
+
+/** Keys that the code uses and no table has: each can become an entry, with the text that the code has or one typed here. */
+export function MissingView({ product, scan, me }: { product: Schemas["ProductReply"]; scan: number; me: Person }) {
+  const found = useFound<Missing>(product.slug, "missing", "", (last) => `after=${encodeURIComponent(last.key)}`);
+  const doing = useDoing(product.slug);
+  const [where, setWhere] = useWhere(product);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [last, setLast] = useState<string | null>(null);
+  const [sources, setSources] = useState<Record<string, string>>({});
+  const rows = found.data?.pages.flat() ?? [];
+  const shown = rows.map((one) => one.key);
+  const now = chosenOf(chosen, shown);
+  const sourceOf = (one: Missing) => sources[one.key] ?? one.said ?? wordsFor(one.key);
+  const take = () =>
+    doing.carryOut(async () => {
+      const keys = rows
+        .filter((one) => chosen.has(one.key))
+        .map((one) => ({ name: one.key, key: one.proposed, source: sourceOf(one) }));
+      const done = await ask<Schemas["Taken"]>(`${codeOf(product.slug)}/missing/take`, {
+        method: "POST",
+        json: { scan, ...where, keys },
+      });
+      setChosen(new Set());
+      return { words: t("code.tookKeys", { n: done.made }), back: () => undoChange(done.change) };
+    });
+  return (
+    <>
+      <div className="does">
+        {me.coordinator && rows.length > 0 ? (
+          <>
+            <WhereFields product={product} where={where} onWhere={setWhere} />
+            <Button
+              variant="contained"
+              size="small"
+              disabled={now.length === 0 || doing.busy || where.table === ""}
+              onClick={() => void take()}
+            >
+              {t("code.takeKeys", { n: now.length })}
+            </Button>
+          </>
+        ) : (
+          <span className="soft">{t("code.about.missing")}</span>
+        )}
+      </div>
+      <DoneNote doing={doing} />
+      <FoundList
+        found={found}
+        label={t("code.view.missing")}
+        heads={[
+          me.coordinator ? (
+            <Checkbox
+              key="all"
+              size="small"
+              slotProps={{ input: { "aria-label": t("code.chooseAll") } }}
+              checked={now.length > 0 && now.length === shown.length}
+              indeterminate={now.length > 0 && now.length < shown.length}
+              onChange={(event) => setChosen(new Set(event.target.checked ? shown : []))}
+            />
+          ) : (
+            ""
+          ),
+          t("code.key"),
+          t("code.source"),
+          t("code.where"),
+        ]}
+        none={t("code.none.missing")}
+      >
+        {(all) =>
+          all.map((one) => (
+            <tr key={one.key}>
+              <td className="choose">
+                {me.coordinator && (
+                  <Checkbox
+                    size="small"
+                    slotProps={{ input: { "aria-label": one.key } }}
+                    checked={chosen.has(one.key)}
+                    onChange={(event) => {
+                      const shift = (event.nativeEvent as MouseEvent).shiftKey;
+                      setChosen(toggled(chosen, shown, one.key, shift ? last : null));
+                      setLast(one.key);
+                    }}
+                  />
+                )}
+              </td>
+              <th scope="row">
+                <bdi className="mono">{one.proposed}</bdi>
+                {one.fresh && <small className="fresh">{t("code.fresh")}</small>}
+                {one.note && <small>{one.note}</small>}
+              </th>
+              <td>
+                {me.coordinator ? (
+                  <input
+                    className="typed"
+                    aria-label={t("code.sourceOf", { key: one.key })}
+                    value={sourceOf(one)}
+                    onChange={(event) => setSources({ ...sources, [one.key]: event.target.value })}
+                  />
+                ) : (
+                  (one.said ?? "")
+                )}
+                {one.said === undefined && <small>{t("code.guessed")}</small>}
+              </td>
+              <td>
+                <PlaceShown {...one} />
+                {one.places > 1 && <small>{t("code.morePlaces", { n: one.places - 1 })}</small>}
+              </td>
+            </tr>
+          ))
+        }
+      </FoundList>
+    </>
+  );
+}

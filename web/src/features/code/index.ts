@@ -1,0 +1,1 @@
+export { CodePlaces } from "./CodePlaces";
