@@ -1,6 +1,7 @@
 package mellow.server.code;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -40,6 +41,7 @@ public class Scanning {
 
     private static final int PART = 1 << 20;
     private static final int LONGEST_NAME = 300;
+    private static final Duration LONGEST_WAIT = Duration.ofMinutes(1);
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final ProductService products;
@@ -105,6 +107,11 @@ public class Scanning {
      */
     public long found(long person, String slug, String name, Seen seen, byte[] found) {
         return begin(person, slug, name, found, new Told(false, seen));
+    }
+
+    /** Waits until a look is over, however it ends. */
+    public void await(long scan) {
+        runs.await(RUN, scan, LONGEST_WAIT);
     }
 
     private long begin(long person, String slug, String name, byte[] content, Told told) {

@@ -1,5 +1,6 @@
 package mellow.server.demo;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -13,6 +14,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
@@ -21,12 +24,15 @@ import mellow.server.bundle.BundleSettings;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
 import mellow.server.cell.CellService;
+import mellow.server.code.CodeSettingsService;
+import mellow.server.code.Scanning;
 import mellow.server.common.Coded;
 import mellow.server.common.LedgerClock;
 import mellow.server.coverage.CoverageService;
 import mellow.server.delivery.Deliveries;
 import mellow.server.demo.Scenario.Answer;
 import mellow.server.demo.Scenario.Asked;
+import mellow.server.demo.Scenario.Looked;
 import mellow.server.demo.Scenario.Person;
 import mellow.server.demo.Scenario.Shaped;
 import mellow.server.demo.Scenario.Step;
@@ -50,6 +56,8 @@ import mellow.server.table.TableInfo.Kept;
 import mellow.server.table.TableService;
 import mellow.server.wordbook.WordbookService;
 import org.springframework.core.io.ClassPathResource;
+import org.springframework.core.io.Resource;
+import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
@@ -86,6 +94,8 @@ public class DemoLoader {
     private final FontService fonts;
     private final SceneService scenes;
     private final Deliveries deliveries;
+    private final CodeSettingsService codes;
+    private final Scanning scanning;
     private final BundleSettings bundles;
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -107,6 +117,8 @@ public class DemoLoader {
             FontService fonts,
             SceneService scenes,
             Deliveries deliveries,
+            CodeSettingsService codes,
+            Scanning scanning,
             BundleSettings bundles,
             JdbcClient jdbc,
             JsonMapper json,
@@ -126,6 +138,8 @@ public class DemoLoader {
         this.fonts = fonts;
         this.scenes = scenes;
         this.deliveries = deliveries;
+        this.codes = codes;
+        this.scanning = scanning;
         this.bundles = bundles;
         this.jdbc = jdbc;
         this.json = json;
@@ -175,6 +189,7 @@ public class DemoLoader {
                         first, drawn.product(), drawn.file(), content("scenes/" + drawn.file()), null, false));
         scenario.served().forEach(product -> bundles.serve(first, product));
         scenario.questions().forEach(question -> ask(question, now));
+        scenario.code().forEach(looked -> look(first, looked));
         // Everyone has been here before, so that there is news.
         clock.at(now.minus(Duration.ofHours(LAST_SEEN)), () -> scenario.people()
                 .forEach(person -> people.here(person(person.signIn()))));
@@ -338,6 +353,29 @@ public class DemoLoader {
                 .query((row, n) -> new Place(row.getLong("entry"), row.getInt("version"), row.getLong("offer")))
                 .optional()
                 .orElseThrow(() -> new IllegalStateException("The demo answers an entry that does not exist: " + key));
+    }
+
+    /** Looks through a source tree of the demo, as somebody who brings it in an archive. */
+    private void look(long person, Looked looked) {
+        if (looked.settings() != null) {
+            codes.change(person, looked.product(), looked.settings());
+        }
+        String root = "demo/code/" + looked.folder() + "/";
+        ByteArrayOutputStream archive = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(archive)) {
+            for (Resource file : new PathMatchingResourcePatternResolver().getResources("classpath:" + root + "**")) {
+                String path = file.getURL().toString();
+                if (file.isReadable() && !path.endsWith("/")) {
+                    zip.putNextEntry(new ZipEntry(path.substring(path.indexOf(root) + root.length())));
+                    zip.write(file.getContentAsByteArray());
+                    zip.closeEntry();
+                }
+            }
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
+        long scan = scanning.archive(person, looked.product(), looked.folder() + ".zip", archive.toByteArray());
+        scanning.await(scan);
     }
 
     private void ask(Asked asked, Instant now) {

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.merge.Arrival;
 import mellow.server.cell.CellChange.Action;
+import mellow.server.code.CodeSettings;
 import mellow.server.finding.SettingsService.CheckSettings;
 import mellow.server.product.ProductService;
 import mellow.server.wordbook.WordbookService.TermText;
@@ -27,6 +28,7 @@ import tools.jackson.databind.JsonNode;
  * @param scenes what products look like
  * @param fonts what products show their texts with
  * @param recipes what products get
+ * @param code source trees of products that are looked through
  */
 record Scenario(
         String password,
@@ -41,7 +43,11 @@ record Scenario(
         List<String> served,
         List<Drawn> scenes,
         List<Font> fonts,
-        List<Cooked> recipes) {
+        List<Cooked> recipes,
+        List<Looked> code) {
+
+    /** A product's source tree, a folder of the demo's code; how it names keys, null for what is ready for its kind. */
+    record Looked(String product, String folder, @Nullable CodeSettings settings) {}
 
     /** A recipe of a product, with its settings as the programs' interface writes them. */
     record Cooked(String product, String name, JsonNode settings) {}

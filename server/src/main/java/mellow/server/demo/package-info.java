@@ -3,6 +3,7 @@
 @Uses({
     "bundle",
     "cell",
+    "code",
     "common",
     "coverage",
     "delivery",

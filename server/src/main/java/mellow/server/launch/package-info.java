@@ -1,6 +1,6 @@
 /** Commands of the launcher: the private PostgreSQL cluster, starting the server. */
 @NullMarked
-@Uses({"audit", "common", "demo", "drafter", "people"})
+@Uses({"audit", "code", "common", "demo", "drafter", "people"})
 package mellow.server.launch;
 
 import mellow.core.Uses;

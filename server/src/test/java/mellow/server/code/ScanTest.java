@@ -19,12 +19,17 @@ import mellow.server.code.CodeReplies.ScanReply;
 import mellow.server.code.CodeSettings.CodeHabit;
 import mellow.server.code.CodeSettings.CodeRewrite;
 import mellow.server.common.Refusal;
+import mellow.server.people.Level;
+import mellow.server.support.Http;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What a look through code tells: about keys, about entries, about texts without keys, and what changed since the last. */
 class ScanTest extends CodeCase {
+
+    @Autowired
+    Http http;
 
     @Autowired
     ScanUpkeep upkeep;
@@ -226,6 +231,67 @@ class ScanTest extends CodeCase {
 
     private static CodeHabit habit(String kind, String files, String pattern) {
         return new CodeHabit(kind, null, null, null, null, null, "x", null, files, pattern);
+    }
+
+    @Test
+    void onlyACoordinatorSendsCode() throws Exception {
+        long wanda = ledger.person("wanda", "de", Level.REVIEWER);
+        byte[] archive = zip(code);
+        assertThat(http.bytes(wanda, "/api/products/site/code/scans?name=x", archive)
+                        .status())
+                .isEqualTo(403);
+        assertThat(http.bytes(
+                                wanda,
+                                "/api/products/site/code/findings?name=x&files=0&lines=0&ignored=0&binary=0&large=0",
+                                archive)
+                        .status())
+                .isEqualTo(403);
+        assertThat(http.bytes(mara, "/api/products/nowhere/code/scans?name=x", archive)
+                        .status())
+                .isEqualTo(404);
+        assertThat(http.bytes(mara, "/api/products/site/code/scans?name=%20", archive)
+                        .status())
+                .isEqualTo(422);
+        assertThat(http.bytes(mara, "/api/products/site/code/scans?name=x", archive)
+                        .status())
+                .isEqualTo(202);
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from scan")).isEqualTo(1);
+        runs.await(Scanning.RUN, ledger.ask(Long.class, "select id from scan"), LONG);
+        assertThat(http.get(wanda, "/api/products/site/code/missing")
+                        .body()
+                        .path(0)
+                        .path("key")
+                        .asString())
+                .isEqualTo("menu.finish");
+        assertThat(http.get(wanda, "/api/products/site/code/missing?after=menu.finish")
+                        .body()
+                        .size())
+                .isZero();
+        assertThat(http.get(wanda, "/api/products/site/code/patch").status()).isEqualTo(200);
+    }
+
+    @Test
+    void theLedgerShowsWhatNoCodeUses() throws Exception {
+        look();
+        assertThat(http.get(mara, "/api/scope?table=booking&code=unused")
+                        .body()
+                        .path("deltas")
+                        .size())
+                .as("deck.old and deck.sun")
+                .isEqualTo(2);
+        assertThat(http.get(mara, "/api/scope?table=booking&code=used")
+                        .body()
+                        .path("deltas")
+                        .size())
+                .isEqualTo(2);
+        assertThat(http.get(mara, "/api/scope?table=booking&code=often").code()).isEqualTo("unknown-use");
+        ledger.run("update product set removed_at = now()");
+        assertThat(http.get(mara, "/api/scope?table=booking&code=unused")
+                        .body()
+                        .path("deltas")
+                        .size())
+                .as("of a product that is there no more nothing is said")
+                .isZero();
     }
 
     @Test

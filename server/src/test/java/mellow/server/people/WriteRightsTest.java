@@ -286,7 +286,43 @@ class WriteRightsTest extends ServerTest {
         rules.put("POST /api/drafting/services", Rule.of(For.COORDINATOR, "/api/drafting/services", DRAFTER));
         rules.put("PUT /api/drafting/services/{id}", Rule.of(For.COORDINATOR, "/api/drafting/services/0", DRAFTER));
         rules.put("DELETE /api/drafting/services/{id}", Rule.of(For.COORDINATOR, "/api/drafting/services/0", "{}"));
-        // Bytes are wanted; who may send them is asked with them (ShelvesTest).
+        rules.put(
+                "PUT /api/products/{product}/code/settings",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/products/nothing/code/settings",
+                        "{\"version\":0,\"habits\":[],\"rewrites\":[]}"));
+        rules.put(
+                "DELETE /api/products/{product}/code/scans/{scan}",
+                Rule.of(For.COORDINATOR, "/api/products/nothing/code/scans/0", "{}"));
+        rules.put(
+                "POST /api/products/{product}/code/missing/take",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/products/nothing/code/missing/take",
+                        "{\"scan\":0,\"table\":\"ramp\",\"section\":\"\",\"keys\":[{\"name\":\"a\",\"key\":\"a\",\"source\":\"a\"}]}"));
+        rules.put(
+                "POST /api/products/{product}/code/texts/take",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/products/nothing/code/texts/take",
+                        "{\"scan\":0,\"table\":\"ramp\",\"section\":\"\",\"texts\":[{\"position\":1,\"key\":\"a\"}]}"));
+        rules.put(
+                "POST /api/products/{product}/code/texts/decision",
+                Rule.of(
+                        For.COORDINATOR,
+                        "/api/products/nothing/code/texts/decision",
+                        "{\"scan\":0,\"decision\":\"later\",\"texts\":[1]}"));
+        // Bytes are wanted; who may send them is asked with them (ShelvesTest, ScanTest).
+        rules.put(
+                "POST /api/products/{product}/code/scans",
+                Rule.of(For.ANYBODY, "/api/products/nothing/code/scans?name=x", ""));
+        rules.put(
+                "POST /api/products/{product}/code/findings",
+                Rule.of(
+                        For.ANYBODY,
+                        "/api/products/nothing/code/findings?name=x&files=0&lines=0&ignored=0&binary=0&large=0",
+                        ""));
         rules.put("POST /api/memory/shelves", Rule.of(For.ANYBODY, "/api/memory/shelves?name=x&file=x.tmx", ""));
         rules.put(
                 "POST /api/memory/shelves/{id}/files",
