@@ -144,8 +144,8 @@ export function TextsView({ product, overview, scan, me }: Props) {
                 {one.text}
                 <small>
                   {t("code.likely", { percent: percent(one.likelihood) })}
-                  {one.fresh && <span className="fresh"> {t("code.fresh")}</span>}
-                  {!one.patched && <span> {t(one.composed ? "code.composed" : "code.byHand")}</span>}
+                  {one.fresh && <span className="fresh"> · {t("code.fresh")}</span>}
+                  {!one.patched && <span> · {t(one.composed ? "code.composed" : "code.byHand")}</span>}
                 </small>
               </th>
               <td>

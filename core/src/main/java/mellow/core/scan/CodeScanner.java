@@ -13,7 +13,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
-import java.util.function.Predicate;
 import mellow.core.scan.FileFindings.Imports;
 import mellow.core.scan.FileFindings.Skipped;
 import mellow.core.scan.Habit.Own;
@@ -45,7 +44,7 @@ public final class CodeScanner {
 
     private final List<Habit> habits;
     private final List<Compiled> own;
-    private final Predicate<String> known;
+    private final KnownKeys known;
 
     private record Compiled(PathPattern files, Pattern pattern) {}
 
@@ -53,10 +52,10 @@ public final class CodeScanner {
      * A scanner.
      *
      * @param habits how the product's code names keys
-     * @param known whether a string is a key of the product's tables, so that mentions of it are told
+     * @param known the keys of the product's tables, so that mentions of them are told
      * @throws Habit.BadHabitException for a pattern that is none
      */
-    public CodeScanner(List<Habit> habits, Predicate<String> known) {
+    public CodeScanner(List<Habit> habits, KnownKeys known) {
         this.habits = List.copyOf(habits);
         this.known = known;
         this.own = habits.stream()
@@ -193,19 +192,27 @@ public final class CodeScanner {
         return said == null ? null : Texts.kept(said);
     }
 
-    /** Strings that read like a key of the product where no habit expects one. */
+    /** Strings that read like a key of the product, or like the beginning of one that the code goes on with, where no habit expects one. */
     private void mentions(Source source, List<KeyUse> uses, BitSet taken) {
         Tokens tokens = source.tokens();
         Set<String> told = new HashSet<>();
         for (int at = 0; at < tokens.size(); at++) {
-            if (tokens.is(at, Kind.STRING) && !taken.get(at)) {
-                String said = Literal.value(tokens, at, source.text());
-                if (known.test(said) && told.add(said)) {
-                    uses.add(
-                            new KeyUse(said, How.MENTION, false, null, null, "", null, source.place(tokens.start(at))));
-                }
+            boolean whole = tokens.is(at, Kind.STRING);
+            if (taken.get(at) || !whole && !tokens.is(at, Kind.OPENING)) {
+                continue;
+            }
+            String said = Literal.value(tokens, at, source.text());
+            boolean goesOn = !whole || tokens.is(tokens.after(at), "+") || tokens.is(tokens.after(at), "..");
+            if (whole && known.has(said) && told.add(said)) {
+                mention(said, How.MENTION, tokens.start(at), source, uses);
+            } else if (goesOn && known.begins(said) && told.add(said)) {
+                mention(said + Value.ANYTHING, How.PART, tokens.start(at), source, uses);
             }
         }
+    }
+
+    private static void mention(String key, How how, int offset, Source source, List<KeyUse> uses) {
+        uses.add(new KeyUse(key, how, false, null, null, "", null, source.place(offset)));
     }
 
     private static Imports imports(Source source) {

@@ -202,7 +202,7 @@ final class HardFinder {
     /** Whether a string is the value of a constant of a class, which nothing can be called for. */
     private boolean fixed(int start) {
         for (int at = start - 1; at >= 0 && at > start - FAR; at--) {
-            if (tokens.is(at, ";") || tokens.is(at, "{") || tokens.is(at, "}") || tokens.is(at, "(")) {
+            if (tokens.is(at, ";") || tokens.is(at, "{") || tokens.is(at, "}")) {
                 return false;
             }
             if (tokens.is(at, "static") || tokens.is(at, "const") && tokens.is(at + 1, "val")) {

@@ -19,6 +19,10 @@ public final class ZippedTree {
 
     private static final int MOST_FILES = 300_000;
     private static final long MOST_BYTES = 4L << 30;
+    private static final String CUT_OFF = "The archive is damaged or cut off; expected a whole ZIP file.";
+    /** The longest comment behind the mark of its end, and the mark (APPNOTE §4.3.16). */
+    private static final int LONGEST_END = 65_535 + 22;
+
     private static final int LARGEST_RULES = 1 << 20;
 
     private final byte[] archive;
@@ -61,6 +65,9 @@ public final class ZippedTree {
                 ignoring.put(path, new String(content.readNBytes(LARGEST_RULES), StandardCharsets.UTF_8));
             }
         });
+        if (count[0] > 0 && !ends(archive)) {
+            throw new BadTreeException(CUT_OFF);
+        }
         if (count[0] == 0) {
             throw new BadTreeException("There is no file in the archive.");
         }
@@ -73,6 +80,16 @@ public final class ZippedTree {
             all = all.with(slash < 0 ? "" : path.substring(0, slash), one.getValue());
         }
         this.rules = all;
+    }
+
+    /** Whether an archive has its end: files that are missing behind a cut would be taken for gone. */
+    private static boolean ends(byte[] archive) {
+        for (int at = archive.length - 4; at >= Math.max(0, archive.length - LONGEST_END); at--) {
+            if (archive[at] == 'P' && archive[at + 1] == 'K' && archive[at + 2] == 5 && archive[at + 3] == 6) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** How many files it holds, with those that are left out. */
@@ -135,7 +152,7 @@ public final class ZippedTree {
                 counted.skipRest();
             }
         } catch (IOException | IllegalArgumentException broken) {
-            throw new BadTreeException("The archive is damaged or cut off; expected a whole ZIP file.");
+            throw new BadTreeException(CUT_OFF);
         }
     }
 

@@ -19,6 +19,7 @@ import mellow.core.scan.Habit.Resource;
 import mellow.core.scan.KeyUse.Values;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** What code says, case by case: keys by habit, texts that have none, and files that are left out. */
@@ -81,7 +82,7 @@ class ScanCasesTest {
     }
 
     private static FileFindings scan(String habits, String path, String code) {
-        return new CodeScanner(Objects.requireNonNull(HABITS.get(habits)), key -> false)
+        return new CodeScanner(Objects.requireNonNull(HABITS.get(habits)), KnownKeys.NONE)
                 .scan(path, spelled(code).getBytes(StandardCharsets.UTF_8));
     }
 
@@ -112,6 +113,29 @@ class ScanCasesTest {
             shown.append(" [").append(use.note()).append(']');
         }
         return shown.toString().replace("\n", "⏎").replace("\t", "⇥");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+                    list('menu.title')                 | menu.title MENTION
+                    list('menu.titles')                | -
+                    list('harbour.' + name)            | harbour.* PART
+                    list(`harbour.${name}.list`)       | harbour.* PART
+                    list('harbour.')                   | -
+                    list('harbour' + name)             | -
+                    list('no' + name)                  | -
+                    t('menu.title'); list('menu.title')| menu.title WHOLE; menu.title MENTION
+                    // list('menu.title')              | -
+                    """)
+    void tellsWhatReadsLikeAKey(String code, String expected) {
+        String found = new CodeScanner(List.of(T), KnownKeys.of(List.of("menu.title", "harbour.ostrel", "no.1")))
+                .scan("a.ts", code.getBytes(StandardCharsets.UTF_8)).uses().stream()
+                        .map(use -> use.key() + " " + use.how())
+                        .collect(Collectors.joining("; "));
+        assertThat(found.isEmpty() ? "-" : found).isEqualTo(expected);
     }
 
     @ParameterizedTest(name = "{1} | {2}")

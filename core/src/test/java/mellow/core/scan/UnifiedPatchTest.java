@@ -32,7 +32,7 @@ class UnifiedPatchTest {
     private Path tree = Path.of(".");
 
     private String patched(String path, String before) throws IOException, InterruptedException {
-        FileFindings found = new CodeScanner(List.of(new Call(List.of("t"), 0, 1, -1, 2)), key -> false)
+        FileFindings found = new CodeScanner(List.of(new Call(List.of("t"), 0, 1, -1, 2)), KnownKeys.NONE)
                 .scan(path, before.getBytes(StandardCharsets.UTF_8));
         List<Piece> pieces = new ArrayList<>();
         List<Needed> needed = new ArrayList<>();

@@ -13,6 +13,7 @@ import java.util.Objects;
 import mellow.core.scan.CodeScanner;
 import mellow.core.scan.Habit;
 import mellow.core.scan.HardText;
+import mellow.core.scan.KnownKeys;
 import mellow.core.scan.ReadyHabits;
 import mellow.core.scan.Rewrite;
 import mellow.server.common.Refusal;
@@ -196,7 +197,7 @@ public record CodeSettings(
         }
         asRewrites();
         try {
-            new CodeScanner(asHabits(), key -> false);
+            new CodeScanner(asHabits(), KnownKeys.NONE);
         } catch (Habit.BadHabitException bad) {
             throw Refusal.unacceptable(
                     "bad-habit", "{why}", Map.of("field", "habits", "why", String.valueOf(bad.getMessage())));

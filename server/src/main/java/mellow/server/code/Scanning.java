@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Consumer;
+import mellow.core.scan.KnownKeys;
 import mellow.core.scan.CodeScanner;
 import mellow.core.scan.FileFindings;
 import mellow.core.scan.ZippedTree;
@@ -188,7 +189,7 @@ public class Scanning {
         try {
             ZippedTree tree = new ZippedTree(content);
             Set<String> keys = entries.keys(product);
-            CodeScanner scanner = new CodeScanner(settings.of(product).asHabits(), keys::contains);
+            CodeScanner scanner = new CodeScanner(settings.of(product).asHabits(), KnownKeys.of(keys));
             int[] done = {0};
             int[] counts = new int[3];
             long[] lines = {0};

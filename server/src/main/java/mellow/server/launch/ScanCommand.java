@@ -16,6 +16,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
+import mellow.core.scan.KnownKeys;
 import mellow.core.scan.CodeScanner;
 import mellow.core.scan.FileFindings;
 import mellow.core.scan.FileFindings.Skipped;
@@ -110,11 +111,11 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
             return alone(out);
         }
         String at = "/api/products/" + encoded(product) + "/code";
-        Set<String> keys = new HashSet<>(
+        List<String> keys =
                 new String(send(request(at + "/keys", Map.of()).GET().build()).body(), StandardCharsets.UTF_8)
                         .lines()
-                        .toList());
-        CodeScanner scanner = new CodeScanner(SentHabits.read(json(at + "/settings")), keys::contains);
+                        .toList();
+        CodeScanner scanner = new CodeScanner(SentHabits.read(json(at + "/settings")), KnownKeys.of(keys));
         Tally tally = new Tally();
         Path found = Files.createTempFile("mellow-", ".findings");
         try {
@@ -147,7 +148,7 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
             throw new LaunchException(
                     "Say which product it is: --product NAME; or, to look without a server, --kind panel, app, game or site.");
         }
-        CodeScanner scanner = new CodeScanner(ReadyHabits.of(kind).habits(), key -> false);
+        CodeScanner scanner = new CodeScanner(ReadyHabits.of(kind).habits(), KnownKeys.NONE);
         Tally tally = new Tally();
         look(scanner, tally, one -> one.texts()
                 .forEach(text -> out.println(one.path() + ":" + text.place().line() + ": "

@@ -477,7 +477,7 @@ public class WordbookService {
                 .param("id", id)
                 .query(Integer.class)
                 .optional()
-                .orElse(LanguageService.NONE);
+                .orElseThrow(() -> Refusal.notFound("no-such-term", "There is no such term or proposal any more."));
     }
 
     /** Numbers of the languages in which something is agreed for a term. */

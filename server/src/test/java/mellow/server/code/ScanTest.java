@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import mellow.core.scan.KnownKeys;
 import mellow.core.scan.CodeScanner;
 import mellow.core.scan.ReadyHabits;
 import mellow.server.code.CodeReplies.CodeOverview;
@@ -145,7 +146,7 @@ class ScanTest extends CodeCase {
     @Test
     void aProgramTellsWhatItFoundElsewhere() {
         StringBuilder lines = new StringBuilder();
-        CodeScanner scanner = new CodeScanner(ReadyHabits.of("site").habits(), key -> false);
+        CodeScanner scanner = new CodeScanner(ReadyHabits.of("site").habits(), KnownKeys.NONE);
         code.forEach((path, text) -> lines.append(JsonMapper.shared()
                         .writeValueAsString(scanner.scan(path, text.getBytes(StandardCharsets.UTF_8))))
                 .append('\n'));

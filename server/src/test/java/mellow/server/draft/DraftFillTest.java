@@ -132,6 +132,29 @@ class DraftFillTest extends DraftCase {
     }
 
     @Test
+    void aCellThatMovedOnSinceItWasSeenIsNotDraftedThoughItIsEmptyAgain() {
+        service();
+        long wait = ledger.entry("wait");
+        int version = cells.change(mara, wait, GERMAN, CellChange.text(Action.PENCIL, 0, "Warte"))
+                .cell()
+                .version();
+        cells.change(mara, wait, GERMAN, CellChange.text(Action.CLEAR, version, null));
+        assertThatThrownBy(() -> filling.one(mara, wait, GERMAN, 0, null)).isInstanceOf(Refusal.class);
+        assertThat(Receiver.heard()).isEmpty();
+    }
+
+    @Test
+    void aDraftThatIsSettledAsItIsStaysOneAndAChangedOneDoesNot() {
+        service();
+        long wait = ledger.entry("wait");
+        filling.one(mara, wait, GERMAN, 0, null);
+        cells.change(mara, wait, GERMAN, CellChange.text(Action.PUT_FORWARD, 1, "de:Please wait"));
+        assertThat(text("wait")).isEqualTo("de:Please wait draft");
+        cells.change(mara, wait, GERMAN, CellChange.text(Action.PENCIL, 2, "Bitte warten"));
+        assertThat(text("wait")).isEqualTo("Bitte warten typed");
+    }
+
+    @Test
     void aMachinesTextIsPutForwardByWhoOpenedItOnly() {
         long oskar = ledger.person("oskar", "de", Level.CONTRIBUTOR);
         FillReply done = fill(service());

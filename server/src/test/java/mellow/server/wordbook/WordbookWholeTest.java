@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
+import mellow.server.common.Refusal;
 import mellow.server.people.Level;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
@@ -33,8 +34,11 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpMethod;
+import org.springframework.test.context.event.ApplicationEvents;
+import org.springframework.test.context.event.RecordApplicationEvents;
 
 /** Terms follow words through their endings, belong to products, are proposed and agreed on, counted where they stand, and come and go as files. */
+@RecordApplicationEvents
 class WordbookWholeTest extends ServerTest {
 
     private static final LanguageTag ENGLISH = new LanguageTag("en");
@@ -60,6 +64,9 @@ class WordbookWholeTest extends ServerTest {
 
     @Autowired
     private Http http;
+
+    @Autowired
+    private ApplicationEvents events;
 
     private long mara;
     private long ferry;
@@ -309,6 +316,26 @@ class WordbookWholeTest extends ServerTest {
                 .singleElement()
                 .satisfies(term -> assertThat(term.texts().get("fi").text()).isEqualTo("sana 1999"));
         assertThat(files.take(mara, "words.csv", file).added()).isZero();
+    }
+
+    @Test
+    void aTermThatIsAnotherConcernsEveryLanguageItIsAgreedOnIn() {
+        int version = rows.page("ferry", "", "", 0).terms().get(0).version();
+        wordbook.change(mara, ferry, version, "ferryboat", "", TermSense.AGREED, Map.of());
+        assertThat(events.stream(WordbookService.WordsChanged.class).toList())
+                .last()
+                .satisfies(changed -> assertThat(changed.languages())
+                        .contains(tables.find("panel")
+                                .language(GERMAN)
+                                .orElseThrow()
+                                .number()));
+    }
+
+    @Test
+    void aTermThatIsNotThereIsSaidSo() {
+        assertThatThrownBy(() -> wordbook.change(mara, 0, 0, "x", "", TermSense.AGREED, Map.of()))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("no such term");
     }
 
     @Test
