@@ -37,8 +37,8 @@ public final class CodeScanner {
 
     private static final Set<String> TEST_FOLDERS = Set.of(
             "test", "tests", "__tests__", "spec", "specs", "testing", "androidtest", "testdata", "fixtures", "e2e");
-    private static final Pattern TEST_FILE = Pattern.compile(
-            "(?:.*[._-](?:test|tests|spec)\\.[a-z0-9]+|test_.*\\.py|.*(?:Test|Tests|Spec|IT)\\.[a-z]+)");
+    private static final List<String> TEST_ENDINGS = List.of(
+            ".test", "_test", "-test", ".tests", "_tests", ".spec", "_spec", "-spec", "Test", "Tests", "Spec", "IT");
     private static final Pattern IMPORT = Pattern.compile(
             "^(?:import\\b|from\\s+\\S+\\s+import\\b|using\\s|package\\s|#include\\b|(?:const|var|let)\\s+.*\\brequire\\().*");
 
@@ -137,7 +137,10 @@ public final class CodeScanner {
                 return true;
             }
         }
-        return TEST_FILE.matches(parts[parts.length - 1]);
+        String name = parts[parts.length - 1];
+        int dot = name.lastIndexOf('.');
+        String stem = dot < 0 ? name : name.substring(0, dot);
+        return TEST_ENDINGS.stream().anyMatch(stem::endsWith) || name.startsWith("test_") && name.endsWith(".py");
     }
 
     /** Whether a file is there to keep texts: a resource file. */
@@ -215,13 +218,24 @@ public final class CodeScanner {
         uses.add(new KeyUse(key, how, false, null, null, "", null, source.place(offset)));
     }
 
+    /** A look at the first letters spares most lines the pattern. */
+    private static boolean maybeImport(String line) {
+        return line.startsWith("import")
+                || line.startsWith("from")
+                || line.startsWith("using")
+                || line.startsWith("package")
+                || line.startsWith("#include")
+                || line.contains("require(");
+    }
+
     private static Imports imports(Source source) {
         int after = 0;
         String last = source.text().substring(0, source.lineEnd(1));
         StringBuilder existing = new StringBuilder();
         for (int line = 1; line <= Math.min(source.lines(), 400); line++) {
             String said = source.text().substring(source.lineStart(line), source.lineEnd(line));
-            if (IMPORT.matches(said.endsWith("\r") ? said.substring(0, said.length() - 1) : said)) {
+            if (maybeImport(said)
+                    && IMPORT.matches(said.endsWith("\r") ? said.substring(0, said.length() - 1) : said)) {
                 after = line;
                 last = said;
                 existing.append(said.strip()).append('\n');

@@ -24,6 +24,7 @@ final class Likelihood {
 
     private static final int SHORT = 400;
     private static final int SHORT_DATE = 40;
+    private static final int LONGEST_PLACEHOLDER = 40;
 
     private static final Set<String> SHOWS = words(
             "settext settitle setlabel setmessage setcaption settooltip settooltiptext sethint setplaceholder setheadertext setcontenttext"
@@ -66,10 +67,10 @@ final class Likelihood {
             Pattern.compile("(?:[yMdHhmsSEaZzXx]{1,5}(?:'[^']{0,5}')?[\\s.,:/\\-T]{0,3}){2,}");
     private static final Pattern QUERY = Pattern.compile(
             "(?is)\\s*(?:select\\b.*\\bfrom\\b|insert\\s+into\\b|update\\b.*\\bset\\b|delete\\s+from\\b|create\\s+(?:table|index|unique|view)\\b|alter\\s+table\\b|drop\\s+table\\b|pragma\\b).*");
+    private static final String DATE_LETTERS = "yMdHhmsSEaZzXxT";
     private static final Pattern STYLE = Pattern.compile(
             "(?s)[^{}]*\\{[^{}]*:[^{}]*;?[^{}]*\\}.*|[\\w-]+\\s*:\\s*[\\w#%.() -]+;.*|[.#][\\w-]+(?:[\\s>.#][.#\\w>-]*)*|[\\d.]+(?:px|em|rem|vh|vw|dp|sp|%)(?:\\s.*)?");
     private static final Pattern TAGS_ONLY = Pattern.compile("(?s)\\s*(?:<[^>]*>\\s*)+");
-    private static final Pattern HOLE = Pattern.compile("\\{[0-9]{1,3}\\}");
     private static final Pattern PLACEHOLDERS = Pattern.compile("\\{[^{}]{0,40}\\}|%[-+0-9.$#]{0,12}[a-zA-Z]|\\$\\w+");
 
     private static final Pattern FONTS =
@@ -96,8 +97,7 @@ final class Likelihood {
 
     /** Of a string in code, in percent; 0 when it surely is none. */
     static int inCode(String text, Where where) {
-        // What is computed reads like a word when it comes to names and paths.
-        if (where.hidden || nothingToSay(text) || technical(HOLE.matcher(text).replaceAll("x"))) {
+        if (where.hidden || nothingToSay(text) || technical(withoutHoles(text))) {
             return 0;
         }
         int weight = IN_CODE + looks(text);
@@ -194,18 +194,65 @@ final class Likelihood {
         return weight;
     }
 
-    /** Without letters of a word there is nothing to translate. */
+    /** Without letters of a word there is nothing to translate; those of placeholders do not count. */
     private static boolean nothingToSay(String text) {
-        String bare = PLACEHOLDERS.matcher(text).replaceAll(" ");
         int run = 0;
-        for (int at = 0; at < bare.length(); at++) {
-            char c = bare.charAt(at);
+        int at = 0;
+        while (at < text.length()) {
+            char c = text.charAt(at);
+            int behind = c == '{' || c == '%' || c == '$' ? behindPlaceholder(text, at) : at;
+            if (behind > at) {
+                run = 0;
+                at = behind;
+                continue;
+            }
             run = Character.isLetter(c) ? run + 1 : 0;
             if (run >= 2 || run == 1 && c > 0x2e7f) {
                 return false;
             }
+            at++;
         }
         return true;
+    }
+
+    /** Where a placeholder ends that begins at a sign; the same place when none does. */
+    private static int behindPlaceholder(String text, int at) {
+        char sign = text.charAt(at);
+        int end = at + 1;
+        if (sign == '{') {
+            while (end < text.length() && end - at <= LONGEST_PLACEHOLDER && "{}".indexOf(text.charAt(end)) < 0) {
+                end++;
+            }
+            return end < text.length() && text.charAt(end) == '}' ? end + 1 : at;
+        }
+        while (sign == '%' && end < text.length() && "-+0123456789.$#".indexOf(text.charAt(end)) >= 0) {
+            end++;
+        }
+        int letters = end;
+        while (end < text.length()
+                && text.charAt(end) < 0x80
+                && Character.isLetterOrDigit(text.charAt(end))
+                && (sign == '$' || end == letters)) {
+            end++;
+        }
+        return end > letters ? end : at;
+    }
+
+    /** A text whose holes are a letter, so that what is computed reads like a word where it comes to names and paths. */
+    private static String withoutHoles(String text) {
+        if (text.indexOf('{') < 0) {
+            return text;
+        }
+        StringBuilder plain = new StringBuilder(text.length());
+        int at = 0;
+        while (at < text.length()) {
+            int behind = text.charAt(at) == '{' && at + 1 < text.length() && Character.isDigit(text.charAt(at + 1))
+                    ? behindPlaceholder(text, at)
+                    : at;
+            plain.append(behind > at ? 'x' : text.charAt(at));
+            at = Math.max(behind, at + 1);
+        }
+        return plain.toString();
     }
 
     /** Most strings are decided by their first look; the patterns see few. */
@@ -216,16 +263,20 @@ final class Likelihood {
         }
         char first = said.charAt(0);
         boolean spaced = said.chars().anyMatch(Character::isWhitespace);
-        if (!spaced && (plainName(said) || PATH.matches(said) || NAME.matches(said))) {
+        if (!spaced && (plainName(said) || maybeName(said) && (PATH.matches(said) || NAME.matches(said)))) {
             return true;
         }
         if (first == '<' && TAGS_ONLY.matches(said) || said.indexOf(':') > 0 && said.contains(":\"")) {
             return true;
         }
-        if (query(said) || FONTS.matcher(said).find()) {
+        if (query(said) || maybeFont(said) && FONTS.matcher(said).find()) {
             return true;
         }
-        boolean maybeAddress = said.indexOf(':') >= 0 || said.indexOf('@') > 0 || first == '#' || first == 'w';
+        boolean maybeAddress = said.indexOf(':') >= 0
+                || said.indexOf('@') > 0
+                || said.indexOf('/') > 0 && said.indexOf(';') > 0
+                || first == '#'
+                || first == 'w';
         boolean maybeStyle = Character.isDigit(first)
                 || first == '.'
                 || first == '#'
@@ -234,7 +285,35 @@ final class Likelihood {
         return maybeAddress && ADDRESS.matches(said)
                 || spaced && "siudcap".indexOf(Character.toLowerCase(first)) >= 0 && QUERY.matches(said)
                 || maybeStyle && said.length() < SHORT && STYLE.matches(said)
-                || said.length() < SHORT_DATE && DATE.matches(said);
+                || said.length() < SHORT_DATE && maybeDate(said) && DATE.matches(said);
+    }
+
+    // What follows spares most strings the patterns, which take a hundred times as long as a look at the characters.
+
+    private static boolean maybeName(String said) {
+        for (int at = 0; at < said.length(); at++) {
+            if ("./\\_:-$~".indexOf(said.charAt(at)) >= 0) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static boolean maybeFont(String said) {
+        return said.contains("sans-serif")
+                || said.contains("monospace")
+                || said.indexOf('[') >= 0
+                || said.indexOf('\'') > 0;
+    }
+
+    private static boolean maybeDate(String said) {
+        for (int at = 0; at < said.length(); at++) {
+            char c = said.charAt(at);
+            if (Character.isLetter(c) && DATE_LETTERS.indexOf(c) < 0) {
+                return said.indexOf('\'') >= 0;
+            }
+        }
+        return true;
     }
 
     /** A query or a part of one, by its words. */

@@ -9,17 +9,15 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
-import mellow.core.scan.KnownKeys;
 import mellow.core.scan.CodeScanner;
 import mellow.core.scan.FileFindings;
 import mellow.core.scan.FileFindings.Skipped;
+import mellow.core.scan.KnownKeys;
 import mellow.core.scan.ReadyHabits;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -111,10 +109,10 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
             return alone(out);
         }
         String at = "/api/products/" + encoded(product) + "/code";
-        List<String> keys =
-                new String(send(request(at + "/keys", Map.of()).GET().build()).body(), StandardCharsets.UTF_8)
-                        .lines()
-                        .toList();
+        List<String> keys = new String(
+                        send(request(at + "/keys", Map.of()).GET().build()).body(), StandardCharsets.UTF_8)
+                .lines()
+                .toList();
         CodeScanner scanner = new CodeScanner(SentHabits.read(json(at + "/settings")), KnownKeys.of(keys));
         Tally tally = new Tally();
         Path found = Files.createTempFile("mellow-", ".findings");
