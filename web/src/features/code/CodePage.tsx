@@ -14,7 +14,7 @@ import { MissingView } from "./MissingView";
 import { MisfitsView } from "./MisfitsView";
 import { SettingsView } from "./SettingsView";
 import { TextsView } from "./TextsView";
-import { CODE, codeOf, useOverview } from "./useCode";
+import { CODE, codeOf, useLook, useOverview } from "./useCode";
 import "./code.css";
 
 const VIEWS = ["missing", "texts", "unused", "maybe", "tests", "used", "misfits", "settings"] as const;
@@ -35,7 +35,6 @@ export function CodePage({ me }: { me: Person }) {
   const of = overview.data;
   const going = goesOn(of?.going);
   const view: View = VIEWS.find((one) => one === query.get("view")) ?? "missing";
-  useAgainWhenThrough(of?.last?.id, slug);
   const bring = async (file: File) => {
     setWrong("");
     setSending(file.name);
@@ -157,18 +156,6 @@ export function CodePage({ me }: { me: Person }) {
   );
 }
 
-/** When another look is through, all lists are another's. */
-function useAgainWhenThrough(last: number | undefined, product: string) {
-  const queries = useQueryClient();
-  const before = useRef(last);
-  useEffect(() => {
-    if (before.current !== undefined && last !== undefined && before.current !== last) {
-      void queries.invalidateQueries({ queryKey: [CODE, product] });
-    }
-    before.current = last;
-  }, [last, product, queries]);
-}
-
 function amountOf(of: Overview, view: Exclude<View, "settings">): number {
   return view === "texts" ? of.open : view === "misfits" ? of.misfits + of.differing : of[view];
 }
@@ -200,14 +187,19 @@ function comparedSaid(scan: Schemas["ScanReply"]): string {
 }
 
 /** A look that is not through: how far it is, or why it failed. */
-function Going({ scan, product, mayStop }: { scan: Schemas["ScanReply"]; product: string; mayStop: boolean }) {
+function Going({ scan: began, product, mayStop }: { scan: Schemas["ScanReply"]; product: string; mayStop: boolean }) {
   const queries = useQueryClient();
+  const scan = useLook(product, began).data;
+  const over = goesOn(began) && !goesOn(scan);
+  useEffect(() => {
+    if (over) void queries.invalidateQueries({ queryKey: [CODE, product] });
+  }, [over, product, queries]);
   const [stopping, setStopping] = useState(false);
   const stop = () => {
     setStopping(true);
     void ask(`${codeOf(product)}/scans/${scan.id}`, { method: "DELETE" })
       .catch(() => setStopping(false))
-      .then(() => queries.invalidateQueries({ queryKey: [CODE, product, "overview"] }));
+      .then(() => queries.invalidateQueries({ queryKey: ["look", product] }));
   };
   if (!goesOn(scan)) {
     return (

@@ -34,6 +34,8 @@ export function SettingsView({ product, me }: { product: string; me: Person }) {
     queryFn: ({ signal }) => ask<Settings>(`${codeOf(product)}/settings`, { signal }),
     staleTime: Infinity,
   });
+  // The form is made anew with what was saved; that it was is said beside it.
+  const [saved, setSaved] = useState(0);
   if (settings.error) {
     return (
       <Alert severity="error" action={<Button onClick={() => void settings.refetch()}>{t("retry")}</Button>}>
@@ -42,15 +44,31 @@ export function SettingsView({ product, me }: { product: string; me: Person }) {
     );
   }
   if (!settings.data) return <CircularProgress size={22} aria-label={t("ledger.loading")} />;
-  return <SettingsForm key={settings.data.version} product={product} settings={settings.data} may={me.coordinator} />;
+  return (
+    <SettingsForm
+      key={settings.data.version}
+      product={product}
+      settings={settings.data}
+      may={me.coordinator}
+      saved={settings.data.version === saved}
+      onSaved={setSaved}
+    />
+  );
 }
 
-function SettingsForm({ product, settings, may }: { product: string; settings: Settings; may: boolean }) {
+interface FormProps {
+  product: string;
+  settings: Settings;
+  may: boolean;
+  saved: boolean;
+  onSaved: (version: number) => void;
+}
+
+function SettingsForm({ product, settings, may, saved, onSaved }: FormProps) {
   const queries = useQueryClient();
   const [habits, setHabits] = useState(settings.habits);
   const [rewrites, setRewrites] = useState(settings.rewrites);
   const [wrong, setWrong] = useState("");
-  const [saved, setSaved] = useState(false);
   const [busy, setBusy] = useState(false);
   const save = async () => {
     setBusy(true);
@@ -60,7 +78,7 @@ function SettingsForm({ product, settings, may }: { product: string; settings: S
         method: "PUT",
         json: { version: settings.version, habits, rewrites },
       });
-      setSaved(true);
+      onSaved(now.version);
       queries.setQueryData([CODE, product, "settings"], now);
     } catch (failure) {
       setWrong(sentenceOf(failure));

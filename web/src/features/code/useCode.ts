@@ -14,12 +14,22 @@ export function codeOf(product: string): string {
   return `/api/products/${encodeURIComponent(product)}/code`;
 }
 
-/** How the code of a product stands to its tables; followed while it is looked through. */
+/** How the code of a product stands to its tables. */
 export function useOverview(product: string) {
   return useQuery({
     queryKey: [CODE, product, "overview"],
     queryFn: ({ signal }) => ask<Schemas["CodeOverview"]>(codeOf(product), { signal }),
-    refetchInterval: (now) => (goesOn(now.state.data?.going) ? POLL_MS : false),
+  });
+}
+
+/** How far a look is; followed until it is over. The figures of all there is are not counted for that. */
+export function useLook(product: string, look: Schemas["ScanReply"]) {
+  return useQuery({
+    queryKey: ["look", product, look.id],
+    queryFn: ({ signal }) => ask<Schemas["ScanReply"]>(`${codeOf(product)}/scans/${look.id}`, { signal }),
+    initialData: look,
+    enabled: goesOn(look),
+    refetchInterval: (now) => (goesOn(now.state.data) ? POLL_MS : false),
   });
 }
 

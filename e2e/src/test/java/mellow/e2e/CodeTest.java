@@ -145,10 +145,11 @@ class CodeTest {
 
             browser.go("/ledger?product=harbour-site&in=de&code=used&words=scripts");
             browser.see(".line .key");
-            browser.see("[role=grid]").click();
-            browser.chord(Keys.CONTROL, Keys.HOME.toString());
-            browser.see(".codeplaces summary", "public/index.html:16").click();
-            browser.see(".codeplaces code", "This page needs scripts to sail.");
+            browser.see(".note.entry", "public/index.html:16");
+            browser.go("/ledger?product=harbour-site&in=de&code=used&words=amount");
+            browser.see(".line .key");
+            browser.see(".codeplaces summary", "src/pages/form.tsx:").click();
+            browser.see(".codeplaces code", "t('form.05.you-pay-amount-now', { sum: sailing.price })");
             browser.go("/ledger?product=harbour-site&in=de&code=unused");
             assertThat(browser.see(".line .key").getText()).isEqualTo("old.banner");
 

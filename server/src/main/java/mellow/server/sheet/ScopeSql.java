@@ -88,7 +88,8 @@ final class ScopeSql {
             """;
 
     private static final String USES =
-            "select c.entry_id from code_use c join product p on p.id = c.product_id and p.removed_at is null where c.how ";
+            "select c.entry_id from code_use c join product p on p.id = c.product_id and p.removed_at is null join entry x on x.id = c.entry_id"
+                    + " join product_table pt on pt.product_id = p.id and pt.table_id = x.table_id where c.how ";
     private static final Map<Scope.Code, String> CODE = Map.of(
             Scope.Code.USED,
             " and e.id in (" + USES + "= 3)",
