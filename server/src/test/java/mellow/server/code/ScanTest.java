@@ -287,7 +287,10 @@ class ScanTest extends CodeCase {
                 .isEqualTo(2);
         assertThat(http.get(mara, "/api/scope?table=booking&code=often").code()).isEqualTo("unknown-use");
         ledger.run("delete from product_table");
-        assertThat(http.get(mara, "/api/scope?table=booking&code=unused").body().path("deltas").size())
+        assertThat(http.get(mara, "/api/scope?table=booking&code=unused")
+                        .body()
+                        .path("deltas")
+                        .size())
                 .as("of a table that the product uses no more nothing is said")
                 .isZero();
         ledger.run("insert into product_table select p.id, t.id, 0 from product p, ledger_table t");

@@ -3,6 +3,7 @@ package mellow.server.intake;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
 
 import java.nio.charset.StandardCharsets;
 import mellow.core.merge.Arrival;
@@ -180,6 +181,35 @@ class ProgramsTest extends ServerTest {
                                 "{\"name\":\"x\",\"takesIn\":false,\"sendsOut\":false,\"days\":3}")
                         .code())
                 .isEqualTo("no-use");
+    }
+
+    @Test
+    void aBuildLooksThroughItsCodeWithATokenThatTakesInForEveryTable() throws Exception {
+        String takes = token("\"takesIn\":true,\"sendsOut\":false");
+        String one = token("\"takesIn\":true,\"sendsOut\":false,\"table\":\"ramp\"");
+        String sends = token("\"takesIn\":false,\"sendsOut\":true");
+        for (String path : new String[] {"", "/settings", "/keys", "/missing", "/patch", "/scans/1"}) {
+            String at = "/api/products/nothing/code" + path;
+            assertThat(http.anonymous(get(at).header("Authorization", "Bearer " + takes))
+                            .status())
+                    .as(path)
+                    .isEqualTo(404);
+            assertThat(http.anonymous(get(at).header("Authorization", "Bearer " + one))
+                            .code())
+                    .isEqualTo("not-for-this-token");
+            assertThat(http.anonymous(get(at).header("Authorization", "Bearer " + sends))
+                            .code())
+                    .isEqualTo("not-for-this-token");
+        }
+        assertThat(http.anonymous(get("/api/products/nothing/code/texts").header("Authorization", "Bearer " + takes))
+                        .code())
+                .isEqualTo("not-for-this-token");
+        assertThat(http.anonymous(put("/api/products/nothing/code/settings")
+                                .header("Authorization", "Bearer " + takes)
+                                .contentType(MediaType.APPLICATION_JSON)
+                                .content("{}"))
+                        .code())
+                .isEqualTo("not-for-this-token");
     }
 
     @Test
