@@ -165,6 +165,7 @@ class CodeTest {
                     .isEmpty();
             assertThat(compiled(tree)).as(patch).isEmpty();
             browser.go(AT);
+            browser.see(".codepage .lookedat p", "first.zip");
             look(browser, zip(tree, "second.zip"), "looked through second.zip");
             browser.see(".codepage p", "The tables have every key that the code uses.");
             browser.see(".codepage p", "0 texts without keys new, 10 gone");
