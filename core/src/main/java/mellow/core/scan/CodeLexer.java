@@ -114,7 +114,7 @@ final class CodeLexer {
 
     private void code(Frame frame) {
         char c = text.charAt(at);
-        if (Character.isWhitespace(c)) {
+        if (Character.isWhitespace(c) || c == '\\' && (next(1) == '\n' || next(1) == '\r')) {
             at++;
         } else if (comment()) {
             return;

@@ -209,7 +209,7 @@ public final class CodeScanner {
             if (whole && known.has(said) && told.add(said)) {
                 mention(said, How.MENTION, tokens.start(at), source, uses);
             } else if (goesOn && known.begins(said) && told.add(said)) {
-                mention(said + Value.ANYTHING, How.PART, tokens.start(at), source, uses);
+                mention(said + Value.TOLD, How.PART, tokens.start(at), source, uses);
             }
         }
     }

@@ -493,7 +493,7 @@ final class KeyFinder {
                 at = end + mark.close().length();
             } else {
                 if (token >= 0 && end > start && begins(token, end)) {
-                    add(text.substring(start, end) + Value.ANYTHING, false, null, null, "", null, start, How.PART);
+                    add(text.substring(start, end) + Value.TOLD, false, null, null, "", null, start, How.PART);
                     taken.set(token);
                 }
                 at = start;
@@ -531,7 +531,7 @@ final class KeyFinder {
             @Nullable Values given,
             int token) {
         How how = key.indexOf(Value.ANYTHING) < 0 ? How.WHOLE : How.PART;
-        add(key, folded, context, said, note, given, tokens.start(token), how);
+        add(key.replace(Value.ANYTHING, Value.TOLD), folded, context, said, note, given, tokens.start(token), how);
     }
 
     private void add(

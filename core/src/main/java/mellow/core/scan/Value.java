@@ -13,8 +13,11 @@ import mellow.core.scan.Tokens.Kind;
  */
 final class Value {
 
-    /** What stands for a part that is not known. */
-    static final char ANYTHING = '*';
+    /** What stands for a part that is not known: no character of Unicode (§23.7). */
+    static final char ANYTHING = '\uFFFF';
+
+    /** How that is told. */
+    static final char TOLD = '*';
 
     private static final Set<String> CHOICES = Set.of("?", ":", "??", "||", "?:");
     private static final Set<String> JOINS = Set.of("+", "..", ".", "&");
