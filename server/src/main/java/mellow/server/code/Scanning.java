@@ -13,6 +13,8 @@ import java.util.Set;
 import java.util.function.Consumer;
 import mellow.core.scan.CodeScanner;
 import mellow.core.scan.FileFindings;
+import mellow.core.scan.HardText;
+import mellow.core.scan.KeyUse;
 import mellow.core.scan.KnownKeys;
 import mellow.core.scan.ZippedTree;
 import mellow.server.common.Refusal;
@@ -22,6 +24,7 @@ import mellow.server.product.ProductService.ProductReply;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Order;
 import mellow.server.run.RunService.Progress;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -43,6 +46,7 @@ public class Scanning {
     private static final int PART = 1 << 20;
     private static final int LONGEST_NAME = 300;
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(1);
+    private static final int WHOLLY = 100;
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final ProductService products;
@@ -237,13 +241,44 @@ public class Scanning {
     private static FileFindings read(byte[] lines, int from, int to, int number) {
         try {
             FileFindings found = JSON.readValue(lines, from, to - from, FileFindings.class);
-            if (found == null || found.path() == null || found.imports() == null) {
+            if (!sound(found)) {
                 throw bad(number);
             }
             return found;
         } catch (JacksonException | NullPointerException none) {
+            // Lists that are null, too, which the records copy.
             throw bad(number);
         }
+    }
+
+    /** Whether everything is there that our own command tells; what is read may lack what the records promise. */
+    private static boolean sound(@Nullable FileFindings found) {
+        if (found == null || missing(found.path(), found.imports())) {
+            return false;
+        }
+        String path = "/" + found.path() + "/";
+        boolean outside = found.path().startsWith("/") || path.contains("/../") || path.indexOf('\n') >= 0;
+        return !outside
+                && !missing(found.imports().line(), found.imports().existing())
+                && found.uses().stream().allMatch(Scanning::sound)
+                && found.texts().stream().allMatch(Scanning::sound);
+    }
+
+    private static boolean sound(KeyUse use) {
+        return !missing(use.key(), use.how(), use.note(), use.place()) && use.place().around() != null && !use.key().isBlank();
+    }
+
+    private static boolean sound(HardText text) {
+        boolean whole = !missing(text.text(), text.kind(), text.place(), text.spot());
+        return whole
+                && !missing(text.place().around(), text.spot().lines())
+                && text.likelihood() >= 0
+                && text.likelihood() <= WHOLLY
+                && text.spot().from() <= text.spot().to();
+    }
+
+    private static boolean missing(@Nullable Object... parts) {
+        return Arrays.stream(parts).anyMatch(Objects::isNull);
     }
 
     private static Refusal bad(int number) {

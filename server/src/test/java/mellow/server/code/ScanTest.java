@@ -172,6 +172,15 @@ class ScanTest extends CodeCase {
                 "[1]",
                 "{\"path\":\"a\"}",
                 "no json",
+                file("../a", "", ""),
+                file("/etc/passwd", "", ""),
+                file("a", "null", ""),
+                file("a", "{}", ""),
+                file("a", "{\"key\":\"k\",\"how\":\"WHOLE\",\"folded\":false,\"note\":\"\",\"place\":{\"line\":1,\"column\":1}}", ""),
+                file("a", "", "{}"),
+                file("a", "", text(101, 0, 0)),
+                file("a", "", text(90, 5, 2)),
+                file("a", "", text(99_999, 0, 0)),
                 "{\"path\":\"a\\u0000\",\"uses\":[],\"texts\":[],\"imports\":{\"after\":0,\"line\":\"\",\"existing\":\"\"}}")) {
             long scan = scanning.found(
                     mara, "site", "x", new Scanning.Seen(1, 1, 0, 0, 0), bad.getBytes(StandardCharsets.UTF_8));
@@ -180,6 +189,17 @@ class ScanTest extends CodeCase {
             assertThat(lists.scan("site", scan).message()).as(bad).containsAnyOf("Line 1", "NUL");
         }
         assertThatThrownBy(() -> lists.missing("site", "")).isInstanceOf(Refusal.class);
+    }
+
+    private static String file(String path, String uses, String texts) {
+        return "{\"path\":\"" + path + "\",\"lines\":1,\"test\":false,\"uses\":[" + uses + "],\"texts\":[" + texts
+                + "],\"imports\":{\"after\":0,\"line\":\"\",\"existing\":\"\"}}";
+    }
+
+    private static String text(int likelihood, int from, int to) {
+        return "{\"text\":\"t\",\"kind\":\"TEXT\",\"likelihood\":" + likelihood
+                + ",\"composed\":false,\"place\":{\"line\":1,\"column\":1,\"around\":\"\"},\"spot\":{\"lines\":\"\",\"from\":" + from
+                + ",\"to\":" + to + ",\"last\":false}}";
     }
 
     @Test
