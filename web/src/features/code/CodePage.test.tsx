@@ -194,6 +194,19 @@ describe("the code of a product", () => {
     await waitFor(() => expect(changes(asked)[2]?.json).toEqual({ scan: 5, decision: "open", texts: [2] }));
   });
 
+  it("goes on with another look when that is the last now", async () => {
+    let last = 5;
+    open("/products/site/code?view=texts", {
+      "GET /api/products/site/code": () => ({ last: scan({ id: last }), ...figures }),
+      "GET /api/products/site/code/texts": (path: string) => {
+        if (path.includes("scan=6")) return [text(1, { text: "Of the new look" })];
+        last = 6;
+        return refusal(409, "looked-again", "The code was looked through again meanwhile; look at the list again.");
+      },
+    });
+    expect(await screen.findByText("Of the new look")).toBeVisible();
+  });
+
   it("only shows to who may not change anything", async () => {
     open("/products/site/code", {}, false);
     expect(await screen.findByText("menu.end")).toBeVisible();

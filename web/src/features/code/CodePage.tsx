@@ -141,8 +141,10 @@ export function CodePage({ me }: { me: Person }) {
             {view === "settings" && <SettingsView key={slug} product={slug} me={me} />}
             {of.last && product && (
               <>
-                {view === "missing" && <MissingView product={product} scan={of.last.id} me={me} />}
-                {view === "texts" && <TextsView product={product} overview={of} scan={of.last.id} me={me} />}
+                {view === "missing" && <MissingView key={of.last.id} product={product} scan={of.last.id} me={me} />}
+                {view === "texts" && (
+                  <TextsView key={of.last.id} product={product} overview={of} scan={of.last.id} me={me} />
+                )}
                 {(view === "unused" || view === "maybe" || view === "tests" || view === "used") && (
                   <EntriesView product={product} how={view} />
                 )}

@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { ask, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
-import { CODE } from "./useCode";
+import { placesKey } from "./places";
 import "./code.css";
 
 /** The places in code that use an entry; each opens to what stands on its line. */
 export function CodePlaces({ entry }: { entry: number }) {
   const places = useQuery({
-    queryKey: [CODE, "places", entry],
+    queryKey: placesKey(entry),
     queryFn: ({ signal }) => ask<Schemas["CodePlace"][]>(`/api/entries/${entry}/code`, { signal }),
     staleTime: 30_000,
     retry: false,

@@ -1,7 +1,8 @@
 import { Button, Checkbox, MenuItem, TextField } from "@mui/material";
-import { useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { ask, type Schemas } from "../../api/client";
+import { ask, Refused, type Schemas } from "../../api/client";
 import { useAddress } from "../../parts/useAddress";
 import { ledgerAt } from "../../scope/scope";
 import type { Person } from "../../session/useSession";
@@ -9,7 +10,7 @@ import { percent, t } from "../../words/words";
 import { DoneNote } from "./DoneNote";
 import { FoundList, PlaceShown } from "./FoundList";
 import { useWhere, WhereFields } from "./Taking";
-import { chosenOf, codeOf, toggled, useFound } from "./useCode";
+import { CODE, chosenOf, codeOf, toggled, useFound } from "./useCode";
 import { undoChange, useDoing } from "./useDoing";
 
 type Found = Schemas["TextWithoutKey"];
@@ -27,8 +28,19 @@ interface Props {
 export function TextsView({ product, overview, scan, me }: Props) {
   const [query, put] = useAddress();
   const decision: Decision = DECISIONS.find((one) => one === query.get("decision")) ?? "open";
-  const found = useFound<Found>(product.slug, "texts", `decision=${decision}`, (last) => `after=${last.position}`);
+  const found = useFound<Found>(
+    product.slug,
+    "texts",
+    `scan=${scan}&decision=${decision}`,
+    (last) => `after=${last.position}`,
+  );
   const doing = useDoing(product.slug);
+  const queries = useQueryClient();
+  const over = found.error instanceof Refused && found.error.code === "looked-again";
+  useEffect(() => {
+    // Another look is the last now: the page goes on with that one.
+    if (over) void queries.invalidateQueries({ queryKey: [CODE, product.slug, "overview"] });
+  }, [over, product.slug, queries]);
   const [where, setWhere] = useWhere(product);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [last, setLast] = useState<number | null>(null);

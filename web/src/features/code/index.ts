@@ -1,1 +1,2 @@
 export { CodePlaces } from "./CodePlaces";
+export { placesKey } from "./places";

@@ -4,6 +4,7 @@ import { formsShown } from "../../sheet/cellShown";
 import type { RowStore } from "../../sheet/rowStore";
 import { MEMORY } from "../../text/memory";
 import { CHECK } from "../../text/useCheck";
+import { placesKey } from "../code";
 
 /**
  * Asks for everything that the footnotes say of a cell at once and gives it to those who say it; what changes afterwards each of them asks for by
@@ -26,6 +27,7 @@ export function useNotes(store: RowStore, entry: number, language: string): bool
       queries.setQueryData(["story", entry, language, cell?.version ?? 0], notes.story);
       queries.setQueryData(["questions", entry], notes.questions);
       queries.setQueryData(["scenes", "of", entry], notes.scenes);
+      queries.setQueryData(placesKey(entry), notes.code);
       return true;
     },
     staleTime: 30_000,

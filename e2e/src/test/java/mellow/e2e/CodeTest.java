@@ -88,11 +88,7 @@ class CodeTest {
     }
 
     private static String compiled(Path tree) throws IOException, InterruptedException {
-        String compiler = Path.of("../web/node_modules/.bin/tsc")
-                .toAbsolutePath()
-                .normalize()
-                .toString();
-        return run(tree, compiler, "-p", tree.toString());
+        return run(tree, "node", ClientCompiler.path().toString(), "-p", tree.toString());
     }
 
     private static void look(Browser browser, Path archive, String said) {

@@ -9,12 +9,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
-import java.util.stream.Stream;
 import mellow.core.delivery.KeyConstants;
 import mellow.core.delivery.KeyConstants.Key;
 import mellow.core.delivery.KeyConstants.Language;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.databind.json.JsonMapper;
@@ -35,18 +32,6 @@ class ConstantsTest {
 
     @TempDir
     private Path folder;
-
-    private Path compiler;
-
-    /** That of the client; these tests may run in a copy of the tree inside of it, which has no packages of its own. */
-    @BeforeEach
-    void theClientsCompiler() {
-        compiler = Stream.iterate(Path.of("").toAbsolutePath(), Objects::nonNull, Path::getParent)
-                .map(folder -> folder.resolve("web/node_modules/typescript/bin/tsc"))
-                .filter(Files::exists)
-                .findFirst()
-                .orElseThrow();
-    }
 
     private static String written(Language language, List<Key> keys) throws IOException {
         StringWriter out = new StringWriter();
@@ -72,7 +57,15 @@ class ConstantsTest {
     }
 
     private Map<?, ?> exported() throws Exception {
-        run("node", compiler.toString(), "--strict", "--target", "es2020", "--module", "commonjs", "keys.ts");
+        run(
+                "node",
+                ClientCompiler.path().toString(),
+                "--strict",
+                "--target",
+                "es2020",
+                "--module",
+                "commonjs",
+                "keys.ts");
         return JsonMapper.shared().readValue(run("node", "-p", "JSON.stringify(require('./keys.js'))"), Map.class);
     }
 

@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Set;
 import mellow.server.code.CodeReplies.CodeEntry;
 import mellow.server.code.CodeReplies.CodeOverview;
-import mellow.server.code.CodeReplies.CodePlace;
 import mellow.server.code.CodeReplies.DifferingText;
 import mellow.server.code.CodeReplies.MisfitValues;
 import mellow.server.code.CodeReplies.MissingKey;
@@ -23,6 +22,7 @@ import mellow.server.code.CodeReplies.TextWithoutKey;
 import mellow.server.code.CodeTaking.Taken;
 import mellow.server.code.CodeTaking.TakenKey;
 import mellow.server.code.CodeTaking.TakenText;
+import mellow.server.code.CodeUses.CodePlace;
 import mellow.server.code.Scanning.Seen;
 import mellow.server.common.Refusal;
 import mellow.server.file.Uploads;
@@ -54,6 +54,7 @@ class CodeController {
     private final CodeLists lists;
     private final CodeTaking taking;
     private final CodePatch patch;
+    private final CodeUses uses;
     private final RunService runs;
     private final Uploads uploads;
 
@@ -64,6 +65,7 @@ class CodeController {
             CodeLists lists,
             CodeTaking taking,
             CodePatch patch,
+            CodeUses uses,
             RunService runs,
             Uploads uploads) {
         this.scanning = scanning;
@@ -72,6 +74,7 @@ class CodeController {
         this.lists = lists;
         this.taking = taking;
         this.patch = patch;
+        this.uses = uses;
         this.runs = runs;
         this.uploads = uploads;
     }
@@ -194,13 +197,14 @@ class CodeController {
         return lists.misfits(product);
     }
 
-    /** Texts without keys about which that was decided, at most 200 after a number. */
+    /** Texts without keys of a look about which that was decided, at most 200 after a number; the look has to be the last. */
     @GetMapping("/api/products/{product}/code/texts")
     List<TextWithoutKey> texts(
             @PathVariable String product,
+            @RequestParam long scan,
             @RequestParam(defaultValue = "open") String decision,
             @RequestParam(defaultValue = "0") int after) {
-        return lists.texts(product, decision, after);
+        return lists.texts(product, scan, decision, after);
     }
 
     /** Makes entries of keys that no table has. */
@@ -262,7 +266,7 @@ class CodeController {
     /** Where the code of products uses an entry, at most 200 places. */
     @GetMapping("/api/entries/{id}/code")
     List<CodePlace> uses(@PathVariable long id) {
-        return lists.uses(id);
+        return uses.of(id);
     }
 
     record ScanBegun(long scan) {}

@@ -20,7 +20,6 @@ import mellow.core.scan.KeyUse.Values;
 import mellow.core.scan.Rewrite;
 import mellow.server.code.CodeReplies.CodeEntry;
 import mellow.server.code.CodeReplies.CodeOverview;
-import mellow.server.code.CodeReplies.CodePlace;
 import mellow.server.code.CodeReplies.DifferingText;
 import mellow.server.code.CodeReplies.MisfitValues;
 import mellow.server.code.CodeReplies.MissingKey;
@@ -254,6 +253,14 @@ class CodeLists {
         return last.id();
     }
 
+    /** Refuses whoever looks at an earlier look: its numbers are those of other texts now. */
+    void requireLast(ProductReply product, long scan) {
+        if (last(product) != scan) {
+            throw Refusal.conflict(
+                    "looked-again", "The code was looked through again meanwhile; look at the list again.", Map.of());
+        }
+    }
+
     /** Keys that no table has, in the order of keys, after one. */
     @Transactional(readOnly = true)
     public List<MissingKey> missing(String slug, String after) {
@@ -383,12 +390,13 @@ class CodeLists {
 
     /** Texts without keys about which that was decided, in the order of the code, after one. */
     @Transactional(readOnly = true)
-    public List<TextWithoutKey> texts(String slug, String decision, int after) {
+    public List<TextWithoutKey> texts(String slug, long scan, String decision, int after) {
         ProductReply product = products.find(slug);
+        requireLast(product, scan);
         List<Rewrite> rewrites = settings.of(product).asRewrites();
         return jdbc.sql(TEXTS)
                 .param("product", product.id())
-                .param("scan", last(product))
+                .param("scan", scan)
                 .param("decision", decision)
                 .param("after", after)
                 .param("most", PAGE)
@@ -417,32 +425,5 @@ class CodeLists {
                 row.getString("decided"),
                 row.getObject("entry_id", Long.class),
                 row.getString("entry_key"));
-    }
-
-    private static final String USES =
-            """
-            select p.slug, p.name, u.path, u.line, u.around, u.how, u.test from entry e
-            join product_table pt on pt.table_id = e.table_id
-            join product p on p.id = pt.product_id and p.removed_at is null
-            join lateral (select id from scan where product_id = p.id and done_at is not null order by done_at desc, id desc limit 1) s on true
-            join scan_use u on u.scan_id = s.id
-              and (not u.folded and u.key = e.key or u.folded and u.key = translate(e.key, '.-/:', '____')) and (u.context is null or u.context = e.context)
-            where e.id = :entry order by u.how, u.test, p.name, u.position limit :most
-            """;
-
-    /** The places in the code of all products that use an entry by its whole key, at most 200. */
-    @Transactional(readOnly = true)
-    public List<CodePlace> uses(long entry) {
-        return jdbc.sql(USES)
-                .param("entry", entry)
-                .param("most", PAGE)
-                .query((row, n) -> new CodePlace(
-                        row.getString(1),
-                        row.getString(2),
-                        row.getString(3),
-                        row.getInt(4),
-                        row.getString(5),
-                        row.getBoolean(7) ? "tests" : row.getInt(6) == 0 ? "used" : "maybe"))
-                .list();
     }
 }

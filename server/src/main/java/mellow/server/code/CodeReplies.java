@@ -145,11 +145,4 @@ final class CodeReplies {
             String decision,
             @Nullable Long entry,
             @Nullable String key) {}
-
-    /**
-     * A place in the code of a product that uses an entry.
-     *
-     * @param how used, maybe or tests
-     */
-    record CodePlace(String product, String productName, String path, int line, String around, String how) {}
 }

@@ -318,10 +318,7 @@ class CodeTaking {
     /** The product, when the look is its last still. */
     private ProductReply held(String slug, long scan) {
         ProductReply product = products.find(slug);
-        if (lists.last(product) != scan) {
-            throw Refusal.conflict(
-                    "looked-again", "The code was looked through again meanwhile; look at the list again.", Map.of());
-        }
+        lists.requireLast(product, scan);
         return product;
     }
 

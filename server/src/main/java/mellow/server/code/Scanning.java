@@ -265,7 +265,9 @@ public class Scanning {
     }
 
     private static boolean sound(KeyUse use) {
-        return !missing(use.key(), use.how(), use.note(), use.place()) && use.place().around() != null && !use.key().isBlank();
+        return !missing(use.key(), use.how(), use.note(), use.place())
+                && use.place().around() != null
+                && !use.key().isBlank();
     }
 
     private static boolean sound(HardText text) {

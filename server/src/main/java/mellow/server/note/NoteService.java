@@ -7,6 +7,8 @@ import mellow.server.cell.CellService;
 import mellow.server.cell.StoryLine;
 import mellow.server.check.CheckService;
 import mellow.server.check.CheckService.CheckReply;
+import mellow.server.code.CodeUses;
+import mellow.server.code.CodeUses.CodePlace;
 import mellow.server.memory.MemoryHit;
 import mellow.server.memory.MemoryService;
 import mellow.server.question.QuestionService;
@@ -25,18 +27,21 @@ public class NoteService {
     private final CellService cells;
     private final QuestionService questions;
     private final SceneService scenes;
+    private final CodeUses code;
 
     NoteService(
             MemoryService memory,
             CheckService checks,
             CellService cells,
             QuestionService questions,
-            SceneService scenes) {
+            SceneService scenes,
+            CodeUses code) {
         this.memory = memory;
         this.checks = checks;
         this.cells = cells;
         this.questions = questions;
         this.scenes = scenes;
+        this.code = code;
     }
 
     /**
@@ -47,13 +52,15 @@ public class NoteService {
      * @param story the cell's story, newest first
      * @param questions about the entry, the newest first
      * @param scenes where the entry is shown
+     * @param code the places in code that use it
      */
     public record Notes(
             List<MemoryHit> memory,
             CheckReply check,
             List<StoryLine> story,
             List<Question> questions,
-            List<ShownOn> scenes) {}
+            List<ShownOn> scenes,
+            List<CodePlace> code) {}
 
     /**
      * The notes of a cell, all as of one moment.
@@ -67,6 +74,7 @@ public class NoteService {
                 checks.check(entry, language, shown),
                 cells.story(entry, language),
                 questions.of(entry),
-                scenes.showing(entry));
+                scenes.showing(entry),
+                code.of(entry));
     }
 }

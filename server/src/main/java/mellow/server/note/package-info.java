@@ -1,6 +1,6 @@
 /** What stands below the sheet about one cell, in one reply. */
 @NullMarked
-@Uses({"cell", "check", "language", "memory", "question", "rehearsal"})
+@Uses({"cell", "check", "code", "language", "memory", "question", "rehearsal"})
 package mellow.server.note;
 
 import mellow.core.Uses;

@@ -127,7 +127,13 @@ abstract class CodeCase extends ServerTest {
     }
 
     List<TextWithoutKey> texts(String decision) {
-        return lists.texts("site", decision, 0);
+        return lists.texts(
+                "site",
+                ledger.ask(
+                        Long.class,
+                        "select id from scan where done_at is not null order by done_at desc, id desc limit 1"),
+                decision,
+                0);
     }
 
     List<String> said(String decision) {

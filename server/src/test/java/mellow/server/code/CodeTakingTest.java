@@ -144,6 +144,9 @@ class CodeTakingTest extends CodeCase {
                 .hasMessageContaining("looked through again meanwhile");
         assertThatThrownBy(() -> taking.texts(mara, "site", scan, "booking", "", List.of(new TakenText(1, "a"))))
                 .isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> lists.texts("site", scan, "open", 0))
+                .as("its numbers are those of other texts now")
+                .isInstanceOf(Refusal.class);
         assertThat(said("open")).hasSize(3);
     }
 

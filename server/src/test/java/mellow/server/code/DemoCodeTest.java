@@ -141,7 +141,7 @@ class DemoCodeTest extends ServerTest {
                 lists.missing("deckside", "").stream()
                         .map(one -> new TakenKey(one.key(), one.proposed(), "Said for " + one.key()))
                         .toList());
-        List<TextWithoutKey> open = lists.texts("deckside", "open", 0);
+        List<TextWithoutKey> open = lists.texts("deckside", first.id(), "open", 0);
         taking.texts(
                 mara,
                 "deckside",
@@ -167,10 +167,10 @@ class DemoCodeTest extends ServerTest {
         assertThat(lists.missing("deckside", "")).isEmpty();
         List<String> byHand =
                 diff.lines().filter(line -> line.startsWith("# by hand")).toList();
-        assertThat(lists.texts("deckside", "taken", 0))
+        assertThat(lists.texts("deckside", again.id(), "taken", 0))
                 .as("left are those that a patch cannot reach")
                 .hasSize(byHand.size());
-        assertThat(lists.texts("deckside", "open", 0)).isEmpty();
+        assertThat(lists.texts("deckside", again.id(), "open", 0)).isEmpty();
         assertThat(again.textsNew()).isZero();
         assertThat(byHand.size()).isLessThan(open.size() / 2);
     }

@@ -12,13 +12,13 @@ import mellow.core.scan.CodeScanner;
 import mellow.core.scan.KnownKeys;
 import mellow.core.scan.ReadyHabits;
 import mellow.server.code.CodeReplies.CodeOverview;
-import mellow.server.code.CodeReplies.CodePlace;
 import mellow.server.code.CodeReplies.DifferingText;
 import mellow.server.code.CodeReplies.MisfitValues;
 import mellow.server.code.CodeReplies.MissingKey;
 import mellow.server.code.CodeReplies.ScanReply;
 import mellow.server.code.CodeSettings.CodeHabit;
 import mellow.server.code.CodeSettings.CodeRewrite;
+import mellow.server.code.CodeUses.CodePlace;
 import mellow.server.common.Refusal;
 import mellow.server.people.Level;
 import mellow.server.support.Http;
@@ -31,6 +31,9 @@ class ScanTest extends CodeCase {
 
     @Autowired
     Http http;
+
+    @Autowired
+    CodeUses uses;
 
     @Autowired
     ScanUpkeep upkeep;
@@ -72,15 +75,13 @@ class ScanTest extends CodeCase {
     @Test
     void anEntryKnowsItsPlaces() {
         look();
-        assertThat(lists.uses(ledger.entry("menu.title")))
+        assertThat(uses.of(ledger.entry("menu.title")))
                 .extracting(CodePlace::productName, CodePlace::path, CodePlace::line, CodePlace::around, CodePlace::how)
                 .containsExactly(
                         tuple("Site", "index.html", 1, "<h1 data-text=\"menu.title\">Menu of today</h1>", "used"),
                         tuple("Site", "src/menu.ts", 2, "t('menu.title');", "used"));
-        assertThat(lists.uses(ledger.entry("menu.end")))
-                .extracting(CodePlace::how)
-                .containsExactly("tests");
-        assertThat(lists.uses(ledger.entry("deck.old"))).isEmpty();
+        assertThat(uses.of(ledger.entry("menu.end"))).extracting(CodePlace::how).containsExactly("tests");
+        assertThat(uses.of(ledger.entry("deck.old"))).isEmpty();
     }
 
     @Test
@@ -176,7 +177,10 @@ class ScanTest extends CodeCase {
                 file("/etc/passwd", "", ""),
                 file("a", "null", ""),
                 file("a", "{}", ""),
-                file("a", "{\"key\":\"k\",\"how\":\"WHOLE\",\"folded\":false,\"note\":\"\",\"place\":{\"line\":1,\"column\":1}}", ""),
+                file(
+                        "a",
+                        "{\"key\":\"k\",\"how\":\"WHOLE\",\"folded\":false,\"note\":\"\",\"place\":{\"line\":1,\"column\":1}}",
+                        ""),
                 file("a", "", "{}"),
                 file("a", "", text(101, 0, 0)),
                 file("a", "", text(90, 5, 2)),
@@ -198,7 +202,8 @@ class ScanTest extends CodeCase {
 
     private static String text(int likelihood, int from, int to) {
         return "{\"text\":\"t\",\"kind\":\"TEXT\",\"likelihood\":" + likelihood
-                + ",\"composed\":false,\"place\":{\"line\":1,\"column\":1,\"around\":\"\"},\"spot\":{\"lines\":\"\",\"from\":" + from
+                + ",\"composed\":false,\"place\":{\"line\":1,\"column\":1,\"around\":\"\"},\"spot\":{\"lines\":\"\",\"from\":"
+                + from
                 + ",\"to\":" + to + ",\"last\":false}}";
     }
 

@@ -114,7 +114,7 @@ class ReadRightsTest extends ServerTest {
             "/api/products/{product}/code/entries=/api/products/nothing/code/entries?how=unused",
             "/api/products/{product}/code/differing=/api/products/nothing/code/differing",
             "/api/products/{product}/code/misfits=/api/products/nothing/code/misfits",
-            "/api/products/{product}/code/texts=/api/products/nothing/code/texts",
+            "/api/products/{product}/code/texts=/api/products/nothing/code/texts?scan=0",
             "/api/products/{product}/code/patch=/api/products/nothing/code/patch",
             "/api/entries/{id}/code=/api/entries/{entry}/code",
             "/api/products/{slug}/borrowed=/api/products/nothing/borrowed",
