@@ -4262,6 +4262,7 @@ export interface components {
         };
         Notes: {
             check: components["schemas"]["CheckReply"];
+            code: components["schemas"]["CodePlace"][];
             memory: components["schemas"]["MemoryHit"][];
             questions: components["schemas"]["Question"][];
             scenes: components["schemas"]["ShownOn"][];
@@ -8322,7 +8323,8 @@ export interface operations {
     };
     texts: {
         parameters: {
-            query?: {
+            query: {
+                scan: number;
                 decision?: string;
                 after?: number;
             };

@@ -11,6 +11,7 @@ import mellow.server.table.TableService;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** Five hundred empty cells get what was settled elsewhere: seen before, pencilled, and taken back as one. */
@@ -88,7 +89,10 @@ class FillTest {
             browser.go("/memory?view=drafts");
             browser.signIn("mirja", DemoServer.PASSWORD);
             browser.see("button", "Add a drafting service").click();
-            browser.see("[role=dialog] input").sendKeys("Harbour drafts");
+            WebElement name = browser.see("[role=dialog] input");
+            // On a busy machine the dialog takes the focus after it is seen.
+            browser.until(d -> name.equals(browser.focused()) ? true : null, "the dialog to have the focus");
+            name.sendKeys("Harbour drafts");
             field(browser, "Address").sendKeys("http://" + DemoServer.DRAFTER.authority() + "/");
             field(browser, "Secret").sendKeys("tide");
             browser.see("button:enabled", "Save").click();

@@ -122,7 +122,7 @@ record Syntax(
         add(MARKUP, "html htm xhtml xml vue svelte svg jsp fxml xaml ui ftl");
         add(
                 DATA,
-                "json json5 yml yaml properties po pot xlf xliff csv tsv md txt rst adoc strings stringsdict arb resx ini cfg conf toml css scss sass less lock tmx tbx sql map gitignore editorconfig");
+                "json json5 yml yaml properties po pot xlf xliff csv tsv md txt rst adoc strings stringsdict arb resx ini cfg conf toml css scss sass less lock tmx tbx sql map patch diff gitignore editorconfig");
     }
 
     private static void add(Syntax syntax, String endings) {

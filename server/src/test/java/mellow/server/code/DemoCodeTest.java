@@ -154,7 +154,8 @@ class DemoCodeTest extends ServerTest {
         names();
         assertThat(compiled()).as("before the patch").isEmpty();
         String diff = patch.of("deckside");
-        Path file = Files.writeString(tree.resolve("deckside.patch"), diff);
+        Path file = Files.writeString(
+                tree.resolve("../" + tree.getFileName() + ".patch").normalize(), diff);
         Process applied = new ProcessBuilder("patch", "-p1", "-i", file.toString())
                 .directory(tree.toFile())
                 .redirectErrorStream(true)
