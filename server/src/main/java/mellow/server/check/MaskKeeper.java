@@ -70,10 +70,10 @@ public class MaskKeeper {
 
     /**
      * Each row is looked for in the index, whatever the planner believes of a table that grew within this transaction: it would read all of it for every few
-     * entries.
+     * entries. Each time planned anew: a plan that was kept from when the table was small goes through another index from its beginning to its end.
      */
     private static final String BY_INDEX =
-            "select set_config('enable_hashjoin', :otherwise, true), set_config('enable_mergejoin', :otherwise, true), set_config('enable_seqscan', :otherwise, true)";
+            "select set_config('enable_hashjoin', :otherwise, true), set_config('enable_mergejoin', :otherwise, true), set_config('enable_seqscan', :otherwise, true), set_config('plan_cache_mode', :planned, true)";
 
     /**
      * Sources that the entries share with others now, or shared when they were last looked at. Each is looked for by its own step in the index, whatever the
@@ -331,9 +331,12 @@ public class MaskKeeper {
 
     /** Until this is said otherwise, or the transaction fails. */
     private void byIndex(boolean always) {
-        jdbc.sql(BY_INDEX).param("otherwise", always ? "off" : "on").query((RowCallbackHandler) row -> {
-            // It tells what was set.
-        });
+        jdbc.sql(BY_INDEX)
+                .param("otherwise", always ? "off" : "on")
+                .param("planned", always ? "force_custom_plan" : "auto")
+                .query((RowCallbackHandler) row -> {
+                    // It tells what was set.
+                });
     }
 
     /** Sources that stand more than once, by table; held for this transaction. */
