@@ -63,7 +63,7 @@ class CodeLists {
             names as (
                 select distinct %2$s folded_key from %1$s where e.removed_at is null and exists (select 1 from asked where folded))
             select a.key, a.folded from asked a
-            where case when a.folded then not exists (select 1 from names n where n.folded_key = a.key)
+            where case when a.folded then a.key not in (select folded_key from names)
                   else not exists (select 1 from %1$s where e.key = a.key and e.removed_at is null) end
             """
                     .formatted(OF_PRODUCT, FOLDED);
@@ -91,18 +91,24 @@ class CodeLists {
             "select c.how, count(*) from code_use c join %s on c.entry_id = e.id where c.product_id = :product and e.removed_at is null group by c.how"
                     .formatted(OF_PRODUCT);
 
-    private static final String DIFFERING =
+    /** Keys and names of resources are met each by itself: where either may be, every use would be held against every entry. */
+    private static final String DIFFERING_ARM =
             """
             select u.position, e.id, t.slug, e.key, e.source, u.said, u.path, u.line, u.around
-            from scan_use u join %1$s on (u.folded and %2$s = u.key or not u.folded and e.key = u.key)
-            where u.scan_id = :scan and u.how = 0 and u.said is not null and u.said <> e.source and e.removed_at is null and e.shape = 'plain'
-              and (u.context is null or u.context = e.context)
-            """
-                    .formatted(OF_PRODUCT, FOLDED);
+            from scan_use u join %s on %s = u.key
+            where u.scan_id = :scan and u.how = 0 and u.folded = %s and u.said is not null and u.said <> e.source and e.removed_at is null
+              and e.shape = 'plain' and (u.context is null or u.context = e.context)
+            """;
+
+    private static final String DIFFERING = "select * from ("
+            + DIFFERING_ARM.formatted(OF_PRODUCT, "e.key", "false")
+            + " union all "
+            + DIFFERING_ARM.formatted(OF_PRODUCT, FOLDED, "true")
+            + ") d";
     private static final String GIVEN =
             """
             select u.position, e.id, t.slug, e.key, e.source, u.given, u.names, u.path, u.line, u.around
-            from scan_use u join %1$s on %3$s
+            from scan_use u join %s on %s = u.key
             where u.scan_id = :scan and u.how = 0 and u.given is not null and u.folded = :folded and e.removed_at is null and e.shape = 'plain'
               and (u.context is null or u.context = e.context)
             order by u.position limit :most
@@ -169,7 +175,7 @@ class CodeLists {
                 .param("after", "")
                 .query(Integer.class)
                 .single();
-        int differing = jdbc.sql("select count(*) from (" + DIFFERING + ") d")
+        int differing = jdbc.sql("select count(*) from (" + DIFFERING + ") c")
                 .param("product", product.id())
                 .param("scan", last.id())
                 .query(Integer.class)
@@ -333,7 +339,7 @@ class CodeLists {
     @Transactional(readOnly = true)
     public List<DifferingText> differing(String slug) {
         ProductReply product = products.find(slug);
-        return jdbc.sql(DIFFERING + " order by u.position limit :most")
+        return jdbc.sql(DIFFERING + " order by position limit :most")
                 .param("product", product.id())
                 .param("scan", last(product))
                 .param("most", PAGE)
@@ -360,7 +366,7 @@ class CodeLists {
     private List<MisfitValues> misfits(ProductReply product, long scan) {
         List<MisfitValues> found = new ArrayList<>();
         for (boolean folded : new boolean[] {false, true}) {
-            jdbc.sql(GIVEN.formatted(OF_PRODUCT, "", folded ? FOLDED + " = u.key" : "e.key = u.key"))
+            jdbc.sql(GIVEN.formatted(OF_PRODUCT, folded ? FOLDED : "e.key"))
                     .param("product", product.id())
                     .param("scan", scan)
                     .param("folded", folded)

@@ -18,7 +18,8 @@ public class CodeUses {
             join product p on p.id = pt.product_id and p.removed_at is null
             join lateral (select id from scan where product_id = p.id and done_at is not null order by done_at desc, id desc limit 1) s on true
             join scan_use u on u.scan_id = s.id
-              and (not u.folded and u.key = e.key or u.folded and u.key = translate(e.key, '.-/:', '____')) and (u.context is null or u.context = e.context)
+              and u.key = any(array[e.key, translate(e.key, '.-/:', '____')]) and (u.folded or u.key = e.key)
+              and (not u.folded or u.key = translate(e.key, '.-/:', '____')) and (u.context is null or u.context = e.context)
             where e.id = :entry order by u.how, u.test, p.name, u.position limit :most
             """;
 
