@@ -39,8 +39,6 @@ public final class CodeScanner {
             "test", "tests", "__tests__", "spec", "specs", "testing", "androidtest", "testdata", "fixtures", "e2e");
     private static final List<String> TEST_ENDINGS = List.of(
             ".test", "_test", "-test", ".tests", "_tests", ".spec", "_spec", "-spec", "Test", "Tests", "Spec", "IT");
-    private static final Pattern IMPORT = Pattern.compile(
-            "^(?:import\\b|from\\s+\\S+\\s+import\\b|using\\s|package\\s|#include\\b|(?:const|var|let)\\s+.*\\brequire\\().*");
 
     private final List<Habit> habits;
     private final List<Compiled> own;
@@ -110,7 +108,7 @@ public final class CodeScanner {
                 test,
                 uses.size() > MOST_IN_FILE ? uses.subList(0, MOST_IN_FILE) : uses,
                 texts.size() > MOST_IN_FILE ? texts.subList(0, MOST_IN_FILE) : texts,
-                texts.isEmpty() ? Imports.NONE : imports(source));
+                texts.isEmpty() ? Imports.NONE : ImportPlace.of(source));
     }
 
     private static FileFindings skipped(String path, Skipped why) {
@@ -216,31 +214,5 @@ public final class CodeScanner {
 
     private static void mention(String key, How how, int offset, Source source, List<KeyUse> uses) {
         uses.add(new KeyUse(key, how, false, null, null, "", null, source.place(offset)));
-    }
-
-    /** A look at the first letters spares most lines the pattern. */
-    private static boolean maybeImport(String line) {
-        return line.startsWith("import")
-                || line.startsWith("from")
-                || line.startsWith("using")
-                || line.startsWith("package")
-                || line.startsWith("#include")
-                || line.contains("require(");
-    }
-
-    private static Imports imports(Source source) {
-        int after = 0;
-        String last = source.text().substring(0, source.lineEnd(1));
-        StringBuilder existing = new StringBuilder();
-        for (int line = 1; line <= Math.min(source.lines(), 400); line++) {
-            String said = source.text().substring(source.lineStart(line), source.lineEnd(line));
-            if (maybeImport(said)
-                    && IMPORT.matches(said.endsWith("\r") ? said.substring(0, said.length() - 1) : said)) {
-                after = line;
-                last = said;
-                existing.append(said.strip()).append('\n');
-            }
-        }
-        return Texts.sound(last) ? new Imports(after, last, Texts.kept(existing.toString())) : Imports.NONE;
     }
 }

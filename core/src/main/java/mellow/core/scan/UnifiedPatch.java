@@ -87,7 +87,9 @@ public final class UnifiedPatch {
 
         private static String withNeeded(String text, Needed one) {
             String carriage = text.endsWith("\r") ? "\r" : "";
-            return one.imports.after() == 0 ? one.needed + carriage + "\n" + text : text + "\n" + one.needed + carriage;
+            return one.imports.after() == 0
+                    ? ImportPlace.before(one.needed, carriage + "\n", text)
+                    : text + "\n" + one.needed + carriage;
         }
 
         private int from(Piece piece) {
@@ -144,11 +146,15 @@ public final class UnifiedPatch {
                     .ifPresentOrElse(hunk -> hunk.needs(one), () -> alone.add(one));
         }
         alone.sort(Comparator.comparingInt(one -> one.imports.after()));
-        for (Needed one : alone) {
-            moved += alone(one, moved, patch);
-        }
+        int next = 0;
         for (Hunk hunk : hunks) {
+            while (next < alone.size() && alone.get(next).imports.after() < hunk.line) {
+                moved += alone(alone.get(next++), moved, patch);
+            }
             moved += hunk(hunk, moved, patch);
+        }
+        while (next < alone.size()) {
+            moved += alone(alone.get(next++), moved, patch);
         }
     }
 
@@ -160,13 +166,10 @@ public final class UnifiedPatch {
         // The line beside it goes and comes back: as one that stays on one side only it would say that the file ends
         // there.
         patch.append('-').append(one.imports.line()).append('\n');
-        if (one.imports.after() == 0) {
-            patch.append('+').append(one.needed).append(carriage).append('\n');
-        }
-        patch.append('+').append(one.imports.line()).append('\n');
-        if (one.imports.after() > 0) {
-            patch.append('+').append(one.needed).append(carriage).append('\n');
-        }
+        String both = one.imports.after() == 0
+                ? ImportPlace.before(one.needed, carriage + "\n", one.imports.line())
+                : one.imports.line() + "\n" + one.needed + carriage;
+        lines('+', both, false, patch);
         return 1;
     }
 

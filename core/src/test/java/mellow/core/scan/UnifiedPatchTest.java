@@ -17,6 +17,8 @@ import mellow.core.scan.UnifiedPatch.Needed;
 import mellow.core.scan.UnifiedPatch.Piece;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The patch does to files what {@code patch -p1} makes of it, and nothing else. */
 class UnifiedPatchTest {
@@ -88,6 +90,35 @@ class UnifiedPatchTest {
     void addsNoLineThatIsThere() throws Exception {
         assertThat(patched("Cabin.ts", "import { show, t } from 'elsewhere';\nalert('Choose your cabin');\n"))
                 .isEqualTo("import { show, t } from 'elsewhere';\nalert(t(\"cabin.choose-your-cabin\"));\n");
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+                    import {⏎  a,⏎  b⏎} from './a';⏎TEXT        | import {⏎  a,⏎  b⏎} from './a';⏎NEEDED⏎KEY
+                    #!/usr/bin/env node⏎TEXT                     | #!/usr/bin/env node⏎NEEDED⏎KEY
+                    "use client";⏎⏎TEXT                         | "use client";⏎NEEDED⏎⏎KEY
+                    ~TEXT                                        | ~NEEDED⏎KEY
+                    ~end();⏎TEXT                                 | ~NEEDED⏎end();⏎KEY
+                    ~import { a } from './a';⏎TEXT               | ~import { a } from './a';⏎NEEDED⏎KEY
+                    TEXT⏎import { a } from './a';⏎end();         | KEY⏎import { a } from './a';⏎NEEDED⏎end();
+                    TEXT⏎⏎⏎import { a } from './a';             | KEY⏎⏎⏎import { a } from './a';⏎NEEDED
+                    import {⏎  show,⏎  t⏎} from './a';⏎TEXT     | import {⏎  show,⏎  t⏎} from './a';⏎KEY
+                    const a = require('./a');⏎TEXT               | const a = require('./a');⏎NEEDED⏎KEY
+                    """)
+    void theNeededLineGoesBehindTheImportsHoweverTheyStand(String before, String after) throws Exception {
+        assertThat(patched("src/Cabin.ts", spelled(before))).isEqualTo(spelled(after));
+    }
+
+    private static String spelled(String shown) {
+        return shown.replace("⏎", "\n")
+                        .replace("~", "\uFEFF")
+                        .replace("TEXT", "alert('Choose your cabin');")
+                        .replace("KEY", "alert(t(\"cabin.choose-your-cabin\"));")
+                        .replace("NEEDED", "import { t } from \"./texts\";")
+                + "\n";
     }
 
     @Test
