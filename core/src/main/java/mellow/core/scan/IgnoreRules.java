@@ -1,6 +1,5 @@
 package mellow.core.scan;
 
-import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,7 +20,7 @@ public final class IgnoreRules {
 
     private final List<Rule> rules;
 
-    private record Rule(String below, Pattern pattern, boolean folders, boolean except) {}
+    private record Rule(String below, PathPattern pattern, boolean folders, boolean except) {}
 
     private IgnoreRules(List<Rule> rules) {
         this.rules = rules;
@@ -59,50 +58,12 @@ public final class IgnoreRules {
         if (said.isEmpty()) {
             return;
         }
-        boolean placed = said.indexOf('/') >= 0;
         try {
-            String expression =
-                    (placed ? "" : "(?:.*/)?") + expression(said.startsWith("/") ? said.substring(1) : said);
-            rules.add(new Rule(folder.isEmpty() ? "" : folder + "/", Pattern.compile(expression), folders, except));
+            rules.add(new Rule(folder.isEmpty() ? "" : folder + "/", new PathPattern(said), folders, except));
         } catch (PatternSyntaxException none) {
             // A line that is no pattern names no file.
             return;
         }
-    }
-
-    private static String expression(String glob) {
-        StringBuilder expression = new StringBuilder();
-        int at = 0;
-        while (at < glob.length()) {
-            char c = glob.charAt(at);
-            int close = c == '[' ? glob.indexOf(']', at + 2) : -1;
-            if (glob.startsWith("**/", at)) {
-                expression.append("(?:.*/)?");
-                at += 3;
-            } else if (glob.startsWith("/**", at) && at + 3 == glob.length()) {
-                expression.append("/.+");
-                at += 3;
-            } else if (c == '*') {
-                expression.append("[^/]*");
-                at += glob.startsWith("**", at) ? 2 : 1;
-            } else if (c == '?') {
-                expression.append("[^/]");
-                at++;
-            } else if (close > 0) {
-                String inside =
-                        glob.substring(at + 1, close).replace("\\", "\\\\").replace("[", "\\[");
-                expression
-                        .append('[')
-                        .append(inside.startsWith("!") ? "^" + inside.substring(1) : inside)
-                        .append(']');
-                at = close + 1;
-            } else {
-                char literal = c == '\\' && at + 1 < glob.length() ? glob.charAt(at + 1) : c;
-                expression.append(Pattern.quote(String.valueOf(literal)));
-                at += c == '\\' ? 2 : 1;
-            }
-        }
-        return expression.toString();
     }
 
     /**

@@ -10,14 +10,10 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /** {@code mellow deliver}: delivers a product of a running server, so that a build has its texts; when a gate stops it, it ends with 1 and a sentence. */
 @Command(name = "deliver", description = "Delivers a product of a running server.", mixinStandardHelpOptions = true)
 final class DeliverCommand extends RemoteCommand implements Callable<Integer> {
-
-    private static final long BETWEEN_LOOKS_MILLIS = 250;
 
     @Parameters(paramLabel = "PRODUCT", description = "the product, by its name in addresses")
     private String product = "";
@@ -43,10 +39,7 @@ final class DeliverCommand extends RemoteCommand implements Callable<Integer> {
             return 0;
         }
         send(request(at, Map.of()).POST(BodyPublishers.noBody()).build());
-        JsonNode run = await(at + "/run");
-        if (!run.path("status").asString("").equals("done")) {
-            throw new LaunchException(run.path("message").asString("It was not delivered."));
-        }
+        await(at + "/run", "the delivery", "It was not delivered.");
         int number = json(at).path(0).path("number").asInt();
         if (folder != null) {
             byte[] archive = send(request(at + "/" + number + "/archive", Map.of())
@@ -57,26 +50,5 @@ final class DeliverCommand extends RemoteCommand implements Callable<Integer> {
         }
         spec.commandLine().getOut().println(product + ": delivered as no. " + number + ".");
         return 0;
-    }
-
-    private JsonNode await(String path) {
-        try {
-            while (true) {
-                JsonNode run = json(path);
-                String status = run.path("status").asString("");
-                if (!status.equals("queued") && !status.equals("going")) {
-                    return run;
-                }
-                Thread.sleep(BETWEEN_LOOKS_MILLIS);
-            }
-        } catch (InterruptedException stopped) {
-            Thread.currentThread().interrupt();
-            throw new LaunchException("Stopped; the server goes on with the delivery.");
-        }
-    }
-
-    private JsonNode json(String path) {
-        return JsonMapper.shared()
-                .readTree(send(request(path, Map.of()).GET().build()).body());
     }
 }

@@ -16,12 +16,14 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What the commands that speak with a server have in common: where it is, and the token that lets them in. */
 abstract class RemoteCommand {
 
     private static final int FIRST_ERROR = 400;
+    private static final long BETWEEN_LOOKS_MILLIS = 250;
     static final int REFUSED = 2;
 
     @Spec
@@ -106,6 +108,38 @@ abstract class RemoteCommand {
             throw new LaunchException(sentence(response));
         }
         return response;
+    }
+
+    /** What a server says at an address. */
+    JsonNode json(String path) {
+        return JsonMapper.shared()
+                .readTree(send(request(path, Map.of()).GET().build()).body());
+    }
+
+    /**
+     * Waits until work at an address is over.
+     *
+     * @param goesOn what the server goes on with when somebody stops the command
+     * @return how it ended
+     * @throws LaunchException with the server's sentence when it did not end well, or {@code otherwise} when it has none
+     */
+    JsonNode await(String path, String goesOn, String otherwise) {
+        try {
+            while (true) {
+                JsonNode run = json(path);
+                String status = run.path("status").asString("");
+                if (status.equals("done")) {
+                    return run;
+                }
+                if (!status.equals("queued") && !status.equals("going")) {
+                    throw new LaunchException(run.path("message").asString(otherwise));
+                }
+                Thread.sleep(BETWEEN_LOOKS_MILLIS);
+            }
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            throw new LaunchException("Stopped; the server goes on with " + goesOn + ".");
+        }
     }
 
     private static String sentence(HttpResponse<byte[]> response) {

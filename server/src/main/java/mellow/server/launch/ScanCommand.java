@@ -11,7 +11,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.TreeMap;
 import java.util.concurrent.Callable;
 import mellow.core.scan.CodeScanner;
@@ -38,7 +37,6 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
 
     private static final int FOUND_MISSING = 1;
     private static final int AT_ONCE = 256;
-    private static final long BETWEEN_LOOKS_MILLIS = 200;
     private static final int MOST_TOLD = 50;
     private static final JsonMapper JSON = JsonMapper.shared();
 
@@ -128,7 +126,7 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
                             .POST(BodyPublishers.ofFile(found))
                             .build())
                     .body());
-            await(at + "/scans/" + begun.path("scan").asLong());
+            await(at + "/scans/" + begun.path("scan").asLong(), "it", "It was not kept.");
         } finally {
             Files.deleteIfExists(found);
         }
@@ -201,25 +199,6 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
         }
     }
 
-    private void await(String path) {
-        try {
-            while (true) {
-                JsonNode scan = json(path);
-                String status = scan.path("status").asString("");
-                if (status.equals("done")) {
-                    return;
-                }
-                if (!status.equals("queued") && !status.equals("going")) {
-                    throw new LaunchException(scan.path("message").asString("It was not kept."));
-                }
-                Thread.sleep(BETWEEN_LOOKS_MILLIS);
-            }
-        } catch (InterruptedException stopped) {
-            Thread.currentThread().interrupt();
-            throw new LaunchException("Stopped; the server goes on with it.");
-        }
-    }
-
     /** Says how the code stands to the tables; how many keys are missing. */
     private int tell(String at, PrintWriter out) {
         JsonNode told = json(at);
@@ -248,10 +227,5 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
             out.printf("… and %,d more%n", missing - MOST_TOLD);
         }
         return missing;
-    }
-
-    private JsonNode json(String path) {
-        return Objects.requireNonNull(
-                JSON.readTree(send(request(path, Map.of()).GET().build()).body()));
     }
 }
