@@ -194,6 +194,20 @@ describe("the code of a product", () => {
     await waitFor(() => expect(changes(asked)[2]?.json).toEqual({ scan: 5, decision: "open", texts: [2] }));
   });
 
+  it("opens again what was taken by mistake", async () => {
+    const asked = open("/products/site/code?view=texts&decision=taken", {
+      "GET /api/products/site/code/texts": [text(4, { decision: "taken", entry: 31, key: "deck.sun", known: true })],
+      "POST /api/products/site/code/texts/decision": { texts: 1 },
+    });
+    const user = userEvent.setup();
+    await user.click(await screen.findByRole("checkbox", { name: "Text 4" }));
+    expect(screen.getByRole("link", { name: "deck.sun" })).toBeVisible();
+    expect(screen.queryByRole("button", { name: /^Take/ })).toBeNull();
+    expect(screen.queryByRole("button", { name: "Put off" })).toBeNull();
+    await user.click(screen.getByRole("button", { name: "Open again" }));
+    await waitFor(() => expect(changes(asked)[0]?.json).toEqual({ scan: 5, decision: "open", texts: [4] }));
+  });
+
   it("goes on with another look when that is the last now", async () => {
     let last = 5;
     open("/products/site/code?view=texts", {

@@ -1,12 +1,13 @@
-import { Button, Checkbox } from "@mui/material";
+import { Button } from "@mui/material";
 import { useState } from "react";
 import { ask, type Schemas } from "../../api/client";
 import type { Person } from "../../session/useSession";
 import { t } from "../../words/words";
+import { ChooseAll, ChooseOne, useChoice } from "./Choosing";
 import { DoneNote } from "./DoneNote";
 import { FoundList, PlaceShown } from "./FoundList";
 import { useWhere, WhereFields } from "./Taking";
-import { chosenOf, codeOf, toggled, useFound, wordsFor } from "./useCode";
+import { codeOf, useFound, wordsFor } from "./useCode";
 import { undoChange, useDoing } from "./useDoing";
 
 type Missing = Schemas["MissingKey"];
@@ -16,23 +17,21 @@ export function MissingView({ product, scan, me }: { product: Schemas["ProductRe
   const found = useFound<Missing>(product.slug, "missing", "", (last) => `after=${encodeURIComponent(last.key)}`);
   const doing = useDoing(product.slug);
   const [where, setWhere] = useWhere(product);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [last, setLast] = useState<string | null>(null);
   const [sources, setSources] = useState<Record<string, string>>({});
   const rows = found.data?.pages.flat() ?? [];
-  const shown = rows.map((one) => one.key);
-  const now = chosenOf(chosen, shown);
+  const choice = useChoice(rows.map((one) => one.key));
+  const { now } = choice;
   const sourceOf = (one: Missing) => sources[one.key] ?? one.said ?? wordsFor(one.key);
   const take = () =>
     doing.carryOut(async () => {
       const keys = rows
-        .filter((one) => chosen.has(one.key))
+        .filter((one) => choice.has(one.key))
         .map((one) => ({ name: one.key, key: one.proposed, source: sourceOf(one) }));
       const done = await ask<Schemas["Taken"]>(`${codeOf(product.slug)}/missing/take`, {
         method: "POST",
         json: { scan, ...where, keys },
       });
-      setChosen(new Set());
+      choice.clear();
       return { words: t("code.tookKeys", { n: done.made }), back: () => undoChange(done.change) };
     });
   return (
@@ -59,18 +58,7 @@ export function MissingView({ product, scan, me }: { product: Schemas["ProductRe
         found={found}
         label={t("code.view.missing")}
         heads={[
-          me.coordinator ? (
-            <Checkbox
-              key="all"
-              size="small"
-              slotProps={{ input: { "aria-label": t("code.chooseAll") } }}
-              checked={now.length > 0 && now.length === shown.length}
-              indeterminate={now.length > 0 && now.length < shown.length}
-              onChange={(event) => setChosen(new Set(event.target.checked ? shown : []))}
-            />
-          ) : (
-            ""
-          ),
+          me.coordinator ? <ChooseAll key="all" choice={choice} /> : "",
           t("code.key"),
           t("code.source"),
           t("code.where"),
@@ -80,20 +68,7 @@ export function MissingView({ product, scan, me }: { product: Schemas["ProductRe
         {(all) =>
           all.map((one) => (
             <tr key={one.key}>
-              <td className="choose">
-                {me.coordinator && (
-                  <Checkbox
-                    size="small"
-                    slotProps={{ input: { "aria-label": one.key } }}
-                    checked={chosen.has(one.key)}
-                    onChange={(event) => {
-                      const shift = (event.nativeEvent as MouseEvent).shiftKey;
-                      setChosen(toggled(chosen, shown, one.key, shift ? last : null));
-                      setLast(one.key);
-                    }}
-                  />
-                )}
-              </td>
+              <td className="choose">{me.coordinator && <ChooseOne choice={choice} id={one.key} label={one.key} />}</td>
               <th scope="row">
                 <bdi className="mono">{one.proposed}</bdi>
                 {one.fresh && <small className="fresh">{t("code.fresh")}</small>}

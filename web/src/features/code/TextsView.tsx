@@ -1,4 +1,4 @@
-import { Button, Checkbox, MenuItem, TextField } from "@mui/material";
+import { Button, MenuItem, TextField } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
@@ -7,10 +7,11 @@ import { useAddress } from "../../parts/useAddress";
 import { ledgerAt } from "../../scope/scope";
 import type { Person } from "../../session/useSession";
 import { percent, t } from "../../words/words";
+import { ChooseAll, ChooseOne, useChoice } from "./Choosing";
 import { DoneNote } from "./DoneNote";
 import { FoundList, PlaceShown } from "./FoundList";
 import { useWhere, WhereFields } from "./Taking";
-import { CODE, chosenOf, codeOf, toggled, useFound } from "./useCode";
+import { CODE, codeOf, useFound } from "./useCode";
 import { undoChange, useDoing } from "./useDoing";
 
 type Found = Schemas["TextWithoutKey"];
@@ -42,23 +43,22 @@ export function TextsView({ product, overview, scan, me }: Props) {
     if (over) void queries.invalidateQueries({ queryKey: [CODE, product.slug, "overview"] });
   }, [over, product.slug, queries]);
   const [where, setWhere] = useWhere(product);
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const [last, setLast] = useState<number | null>(null);
   const [keys, setKeys] = useState<Record<number, string>>({});
   const rows = found.data?.pages.flat() ?? [];
-  const shown = rows.map((one) => one.position);
-  const now = chosenOf(chosen, shown);
-  const choosing = me.coordinator && decision !== "taken";
+  const choice = useChoice(rows.map((one) => one.position));
+  const { now } = choice;
+  const choosing = me.coordinator;
+  const taking = choosing && decision !== "taken";
   const take = () =>
     doing.carryOut(async () => {
       const texts = rows
-        .filter((one) => chosen.has(one.position))
+        .filter((one) => choice.has(one.position))
         .map((one) => ({ position: one.position, key: keys[one.position] ?? one.proposed }));
       const done = await ask<Schemas["Taken"]>(`${codeOf(product.slug)}/texts/take`, {
         method: "POST",
         json: { scan, ...where, texts },
       });
-      setChosen(new Set());
+      choice.clear();
       return {
         words: t("code.tookTexts", { n: texts.length, made: done.made }),
         back: done.change > 0 ? () => undoChange(done.change) : undefined,
@@ -69,8 +69,12 @@ export function TextsView({ product, overview, scan, me }: Props) {
       const send = (what: string) =>
         ask(`${codeOf(product.slug)}/texts/decision`, { method: "POST", json: { scan, decision: what, texts: now } });
       await send(to);
-      setChosen(new Set());
-      return { words: t(`code.did.${to}`, { n: now.length }), back: () => send(decision) };
+      choice.clear();
+      // What was taken is an entry; it is taken again like any other.
+      return {
+        words: t(`code.did.${to}`, { n: now.length }),
+        back: decision === "taken" ? undefined : () => send(decision),
+      };
     });
   return (
     <>
@@ -81,7 +85,7 @@ export function TextsView({ product, overview, scan, me }: Props) {
           label={t("code.decision")}
           value={decision}
           onChange={(event) => {
-            setChosen(new Set());
+            choice.clear();
             put({ decision: event.target.value === "open" ? "" : event.target.value });
           }}
         >
@@ -93,17 +97,21 @@ export function TextsView({ product, overview, scan, me }: Props) {
         </TextField>
         {choosing && rows.length > 0 && (
           <>
-            <WhereFields product={product} where={where} onWhere={setWhere} />
-            <Button
-              variant="contained"
-              size="small"
-              disabled={now.length === 0 || doing.busy || where.table === ""}
-              onClick={() => void take()}
-            >
-              {t("code.takeTexts", { n: now.length })}
-            </Button>
+            {taking && (
+              <>
+                <WhereFields product={product} where={where} onWhere={setWhere} />
+                <Button
+                  variant="contained"
+                  size="small"
+                  disabled={now.length === 0 || doing.busy || where.table === ""}
+                  onClick={() => void take()}
+                >
+                  {t("code.takeTexts", { n: now.length })}
+                </Button>
+              </>
+            )}
             {(["later", "ignored", "open"] as const)
-              .filter((to) => to !== decision)
+              .filter((to) => to !== decision && (taking || to === "open"))
               .map((to) => (
                 <Button key={to} size="small" disabled={now.length === 0 || doing.busy} onClick={() => void decide(to)}>
                   {t(`code.do.${to}`)}
@@ -117,18 +125,7 @@ export function TextsView({ product, overview, scan, me }: Props) {
         found={found}
         label={t("code.view.texts")}
         heads={[
-          choosing ? (
-            <Checkbox
-              key="all"
-              size="small"
-              slotProps={{ input: { "aria-label": t("code.chooseAll") } }}
-              checked={now.length > 0 && now.length === shown.length}
-              indeterminate={now.length > 0 && now.length < shown.length}
-              onChange={(event) => setChosen(new Set(event.target.checked ? shown : []))}
-            />
-          ) : (
-            ""
-          ),
+          choosing ? <ChooseAll key="all" choice={choice} /> : "",
           t("code.text"),
           t("code.key"),
           t("code.where"),
@@ -138,20 +135,7 @@ export function TextsView({ product, overview, scan, me }: Props) {
         {(all) =>
           all.map((one) => (
             <tr key={one.position}>
-              <td className="choose">
-                {choosing && (
-                  <Checkbox
-                    size="small"
-                    slotProps={{ input: { "aria-label": one.text } }}
-                    checked={chosen.has(one.position)}
-                    onChange={(event) => {
-                      const shift = (event.nativeEvent as MouseEvent).shiftKey;
-                      setChosen(toggled(chosen, shown, one.position, shift ? last : null));
-                      setLast(one.position);
-                    }}
-                  />
-                )}
-              </td>
+              <td className="choose">{choosing && <ChooseOne choice={choice} id={one.position} label={one.text} />}</td>
               <th scope="row" className="said">
                 {one.text}
                 <small>
@@ -165,7 +149,7 @@ export function TextsView({ product, overview, scan, me }: Props) {
                   <Link to={ledgerAt({ product: product.slug, words: one.key })}>
                     <bdi className="mono">{one.key}</bdi>
                   </Link>
-                ) : one.known || !choosing ? (
+                ) : one.known || !taking ? (
                   <bdi className="mono">{one.proposed}</bdi>
                 ) : (
                   <input
