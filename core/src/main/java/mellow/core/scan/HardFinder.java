@@ -76,13 +76,21 @@ final class HardFinder {
         }
     }
 
+    /** What is joined to one text: its words, and numbers in braces for its holes. */
+    private static final class Joined {
+        private final StringBuilder said = new StringBuilder();
+        private int holes;
+
+        void hole() {
+            said.append('{').append(holes++).append('}');
+        }
+    }
+
     /** A string with all that is joined to it; where the reading goes on. */
     private int code(int start) {
-        StringBuilder said = new StringBuilder();
-        int holes = 0;
+        Joined joined = new Joined();
         if (tokens.is(start - 1, "+") && !tokens.is(start - 2, Kind.STRING)) {
-            said.append("{0}");
-            holes++;
+            joined.hole();
         }
         boolean known = taken.get(start);
         int strings = 0;
@@ -90,21 +98,16 @@ final class HardFinder {
         int last = start;
         while (at < tokens.size()) {
             if (tokens.is(at, Kind.STRING)) {
-                said.append(Literal.value(tokens, at, text));
+                joined.said.append(Literal.value(tokens, at, text));
                 strings++;
                 last = at;
                 at++;
             } else if (tokens.is(at, Kind.OPENING)) {
                 strings++;
-                said.append(Literal.value(tokens, at, text))
-                        .append('{')
-                        .append(holes++)
-                        .append('}');
-                at = string(at + 1, said, holes);
-                holes = countHoles(said);
+                at = string(at, joined);
                 last = at - 1;
             } else {
-                said.append('{').append(holes++).append('}');
+                joined.hole();
                 at = operand(at);
             }
             if (!tokens.is(at, "+") && !(tokens.is(at, Kind.STRING) && adjacent(at))) {
@@ -113,10 +116,9 @@ final class HardFinder {
             at += tokens.is(at, "+") ? 1 : 0;
         }
         int next = Math.max(at, start + 1);
-        if (known || strings == 0) {
-            return next;
+        if (!known && strings > 0) {
+            judge(joined.said.toString(), joined.holes > 0, start, last, next);
         }
-        judge(said.toString(), holes > 0, start, last, next);
         return next;
     }
 
@@ -125,34 +127,30 @@ final class HardFinder {
         return tokens.is(at - 1, Kind.STRING) && source.syntax().joinsNeighbours();
     }
 
-    private static int countHoles(StringBuilder said) {
-        int holes = 0;
-        while (said.indexOf("{" + holes + "}") >= 0) {
-            holes++;
-        }
-        return holes;
-    }
-
-    /** The rest of a string with holes; the place behind it. */
-    private int string(int from, StringBuilder said, int holesBefore) {
-        int holes = holesBefore;
+    /** A string with holes from its beginning; the place behind it. Strings in its holes are texts of their own. */
+    private int string(int from, Joined joined) {
+        joined.said.append(Literal.value(tokens, from, text));
+        joined.hole();
         int depth = 0;
-        for (int at = from; at < tokens.size(); at++) {
+        int at = from + 1;
+        while (at < tokens.size()) {
             if (depth == 0 && tokens.is(at, Kind.BETWEEN)) {
-                said.append(Literal.value(tokens, at, text))
-                        .append('{')
-                        .append(holes++)
-                        .append('}');
+                joined.said.append(Literal.value(tokens, at, text));
+                joined.hole();
             } else if (depth == 0 && tokens.is(at, Kind.CLOSING)) {
-                said.append(Literal.value(tokens, at, text));
+                joined.said.append(Literal.value(tokens, at, text));
                 return at + 1;
+            } else if (tokens.is(at, Kind.STRING) || tokens.is(at, Kind.OPENING)) {
+                at = code(at);
+                continue;
             } else if (tokens.opens(at)) {
                 depth++;
             } else if (tokens.closes(at)) {
                 depth--;
             }
+            at++;
         }
-        return tokens.size();
+        return at;
     }
 
     /** Goes over something that is joined and no string. */

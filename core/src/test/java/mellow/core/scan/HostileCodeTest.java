@@ -77,9 +77,18 @@ class HostileCodeTest {
     void repeatedWithoutEndTakesNoLonger(String pathAndPiece) {
         String path = pathAndPiece.substring(0, pathAndPiece.indexOf(" ¦ "));
         String piece = pathAndPiece.substring(pathAndPiece.indexOf(" ¦ ") + 3);
-        String code = piece.repeat(600_000 / piece.length());
+        String code = piece.repeat(1_500_000 / piece.length());
         // A reading that looks back or ahead for each of these would take hours.
         Assertions.assertTimeoutPreemptively(Duration.ofSeconds(60), () -> scan(path, code));
+    }
+
+    @Test
+    void aStringOfManyHolesTakesNoLonger() {
+        String holes = "x = `" + "${a}".repeat(400_000) + "`; alert('Come aboard');";
+        assertThat(Assertions.assertTimeoutPreemptively(Duration.ofSeconds(60), () -> scan("a.ts", holes))
+                        .texts())
+                .extracting(HardText::text)
+                .containsExactly("Come aboard");
     }
 
     @Test
