@@ -7,11 +7,14 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import mellow.core.asset.AssetFacts;
 import mellow.core.text.Shape;
 import mellow.core.text.Text;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Asks every {@link Kind} about a text. What is found is told in the order of kinds. Nothing is found in assets. Takes time linear in the text.
+ * Asks every {@link Kind} about a text. What is found is told in the order of kinds. Assets are asked about {@linkplain #ofAsset by what their files are}. Takes time
+ * linear in the text.
  */
 public final class Checks {
 
@@ -69,6 +72,23 @@ public final class Checks {
             KeyCheck.lookAt(key, ground, found);
         }
         return found.all().stream().map(Finding::withoutMend).toList();
+    }
+
+    /**
+     * Everything found in a picture or sound.
+     *
+     * @param source what that of the source is, null when there is none or nobody knows
+     * @param name its file's name
+     * @param file what it is
+     */
+    public static List<Finding> ofAsset(@Nullable AssetFacts source, String name, AssetFacts file, Ground ground) {
+        Found found = new Found();
+        Weight weight = ground.weight(Kind.ASSET);
+        if (weight != Weight.OFF) {
+            found.asking(Kind.ASSET, weight);
+            AssetCheck.lookAt(source, name, file, found);
+        }
+        return found.all();
     }
 
     private static List<Finding> raw(Measure measure, SortedMap<String, String> text, Ground ground) {

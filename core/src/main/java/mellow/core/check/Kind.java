@@ -45,7 +45,9 @@ public enum Kind {
     /** A key outside the table's rule. */
     KEY(Weight.MIND, new KeyCheck()),
     /** Begins with a small letter where the source has a capital, or the other way round. */
-    CAPITAL(Weight.MIND, new CapitalCheck());
+    CAPITAL(Weight.MIND, new CapitalCheck()),
+    /** A picture or sound of another kind, size or length than that of the source. */
+    ASSET(Weight.MIND, new AssetCheck());
 
     private final Weight usual;
     private final Check check;

@@ -1,6 +1,6 @@
 /** Knows what can be wrong with a text beside its source and the wordbook. Knows nothing of people, tables or where texts are kept. */
 @NullMarked
-@Uses({"fit", "language", "placeholder", "text", "wordbook"})
+@Uses({"asset", "fit", "language", "placeholder", "text", "wordbook"})
 package mellow.core.check;
 
 import mellow.core.Uses;
