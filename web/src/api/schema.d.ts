@@ -4,6 +4,54 @@
  */
 
 export interface paths {
+    "/api/asset-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/asset-sets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one_1"];
+        put: operations["decide_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/asset-sets/{id}/intake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assets": {
         parameters: {
             query?: never;
@@ -331,7 +379,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one_2"];
+        get: operations["one_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -591,6 +639,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["tie"];
+        post?: never;
+        delete: operations["untie"];
         options?: never;
         head?: never;
         patch?: never;
@@ -971,7 +1035,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["one_1"];
+        get: operations["one_2"];
         put?: never;
         post?: never;
         delete: operations["leave"];
@@ -1693,7 +1757,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["decide_1"];
+        post: operations["decide_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1899,7 +1963,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["compare"];
+        get: operations["compare_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2756,6 +2820,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/{table}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["alike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables/{table}/removed-entries": {
         parameters: {
             query?: never;
@@ -2927,6 +3007,18 @@ export interface components {
         Acceptance: {
             password: string;
         };
+        AlikeReply: {
+            first: components["schemas"]["Pair"][];
+            /** Format: int32 */
+            left: number;
+            /** Format: int32 */
+            pairs: number;
+            without: string[];
+        };
+        AlikeRequest: {
+            lines: string;
+            tie: boolean;
+        };
         AnswerAll: {
             /** @enum {string} */
             action: "PENCIL" | "PUT_FORWARD" | "OFFER" | "SETTLE" | "AMEND" | "RETURN" | "WITHDRAW" | "STILL_HOLDS" | "CLEAR" | "PUT_BACK";
@@ -2996,12 +3088,76 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
+        AssetChoice: {
+            key?: string;
+            language?: string;
+            leftOut?: boolean;
+            /** Format: int32 */
+            position: number;
+        };
+        AssetFileReply: {
+            facts?: components["schemas"]["FactsReply"];
+            /** Format: int64 */
+            file?: number;
+            gone: string[];
+            key?: string;
+            language?: string;
+            leftOut: boolean;
+            path: string;
+            /** Format: int32 */
+            position: number;
+            said: boolean;
+            why?: string;
+        };
+        AssetIntakeReply: {
+            /** Format: int64 */
+            intake: number;
+        };
+        AssetLanguageReply: {
+            language: string;
+            missing: string[];
+            /** Format: int32 */
+            there: number;
+        };
         AssetReply: {
             /** Format: int32 */
             bytes: number;
+            facts?: components["schemas"]["FactsReply"];
             /** Format: int64 */
             file: number;
+            gone: string[];
             name: string;
+        };
+        AssetSetChoice: {
+            files: components["schemas"]["AssetChoice"][];
+            options: components["schemas"]["AssetSetOptions"];
+            /** Format: int32 */
+            version: number;
+        };
+        AssetSetOptions: {
+            /** @enum {string} */
+            arrival: "SETTLED" | "OFFERED" | "PENCILLED";
+            newTable?: string;
+            patterns: string[];
+            source: string;
+            table?: string;
+        };
+        AssetSetReply: {
+            blocked?: string;
+            /** Format: int32 */
+            entries: number;
+            files: components["schemas"]["AssetFileReply"][];
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            intake?: number;
+            languages: components["schemas"]["AssetLanguageReply"][];
+            options: components["schemas"]["AssetSetOptions"];
+            proposed: string[];
+            run?: components["schemas"]["RunReply"];
+            tableName?: string;
+            /** Format: int32 */
+            version: number;
         };
         AssetShown: {
             /** Format: int64 */
@@ -3487,6 +3643,8 @@ export interface components {
         };
         DropReply: {
             /** Format: int32 */
+            assets: number;
+            /** Format: int32 */
             files: number;
             /** Format: int64 */
             id: number;
@@ -3544,6 +3702,17 @@ export interface components {
             texts: number;
             /** Format: int32 */
             unknown: number;
+        };
+        FactsReply: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            height: number;
+            kind: string;
+            /** Format: int64 */
+            milliseconds: number;
+            /** Format: int32 */
+            width: number;
         };
         Figures: {
             /** Format: int32 */
@@ -4063,6 +4232,18 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        LineReply: {
+            /** Format: int64 */
+            entry: number;
+            key: string;
+            moved: string[];
+            table: string;
+        };
+        LineRequest: {
+            context?: string;
+            key: string;
+            table: string;
+        };
         Listed: {
             /** Format: date-time */
             appliedAt?: string;
@@ -4378,6 +4559,10 @@ export interface components {
             lines: components["schemas"]["Line"][];
             /** Format: int32 */
             total: number;
+        };
+        Pair: {
+            line: string;
+            recording: string;
         };
         Part: {
             /** Format: int32 */
@@ -4708,11 +4893,15 @@ export interface components {
             };
         };
         RowReply: {
+            assets?: {
+                [key: string]: components["schemas"]["FactsReply"];
+            };
             cells: components["schemas"]["CellView"][];
             context: string;
             /** Format: int64 */
             id: number;
             key: string;
+            line?: components["schemas"]["LineReply"];
             /** Format: int32 */
             maxLength: number;
             /** Format: int32 */
@@ -5519,6 +5708,101 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    make: {
+        parameters: {
+            query: {
+                drop: number;
+                table?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetSetReply"];
+                };
+            };
+        };
+    };
+    one_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetSetReply"];
+                };
+            };
+        };
+    };
+    decide_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssetSetChoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetSetReply"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetIntakeReply"];
+                };
+            };
+        };
+    };
     store: {
         parameters: {
             query: {
@@ -6014,7 +6298,7 @@ export interface operations {
             };
         };
     };
-    one_2: {
+    one_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6448,6 +6732,50 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StoryLine"][];
                 };
+            };
+        };
+    };
+    tie: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    untie: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -7109,7 +7437,7 @@ export interface operations {
             };
         };
     };
-    one_1: {
+    one_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -8347,7 +8675,7 @@ export interface operations {
             };
         };
     };
-    decide_1: {
+    decide_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -8774,7 +9102,7 @@ export interface operations {
             };
         };
     };
-    compare: {
+    compare_1: {
         parameters: {
             query: {
                 from: number;
@@ -10332,6 +10660,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutFile"][];
+                };
+            };
+        };
+    };
+    alike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlikeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlikeReply"];
                 };
             };
         };

@@ -29,6 +29,7 @@ import mellow.server.cell.CellWork.Wanted;
 import mellow.server.check.CheckService.FindingReply;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
+import mellow.server.file.AssetFiles;
 import mellow.server.language.LanguageService;
 import mellow.server.record.Stories;
 import mellow.server.record.Stories.Telling;
@@ -59,6 +60,7 @@ public class CellService {
     private final TableService tables;
     private final LanguageService languages;
     private final TextRules texts;
+    private final AssetFiles assets;
     private final Clock clock;
 
     CellService(
@@ -70,6 +72,7 @@ public class CellService {
             TableService tables,
             LanguageService languages,
             TextRules texts,
+            AssetFiles assets,
             Clock clock) {
         this.cells = cells;
         this.story = story;
@@ -79,6 +82,7 @@ public class CellService {
         this.tables = tables;
         this.languages = languages;
         this.texts = texts;
+        this.assets = assets;
         this.clock = clock;
     }
 
@@ -292,6 +296,9 @@ public class CellService {
         if (misfit.isPresent()) {
             throw Refusal.unacceptable(
                     empty ? "empty-text" : "wrong-forms", misfit.get(), Map.of("field", empty ? "text" : "forms"));
+        }
+        if (shape == Shape.ASSET) {
+            assets.require(forms);
         }
         return Shape.text(forms);
     }

@@ -48,6 +48,7 @@ import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
 import mellow.server.record.RecordRows;
 import mellow.server.record.Stories.Telling;
+import mellow.server.recording.Recordings;
 import mellow.server.run.RunService.Progress;
 import mellow.server.standing.StandingService;
 import mellow.server.table.TableInfo;
@@ -78,6 +79,7 @@ class CellWork {
     private final StandingService standing;
     private final Inspector inspector;
     private final MaskKeeper masks;
+    private final Recordings recordings;
     private final EntityManager entities;
 
     CellWork(
@@ -92,6 +94,7 @@ class CellWork {
             StandingService standing,
             Inspector inspector,
             MaskKeeper masks,
+            Recordings recordings,
             EntityManager entities) {
         this.cells = cells;
         this.story = story;
@@ -104,6 +107,7 @@ class CellWork {
         this.standing = standing;
         this.inspector = inspector;
         this.masks = masks;
+        this.recordings = recordings;
         this.entities = entities;
     }
 
@@ -223,6 +227,7 @@ class CellWork {
                     told.stream().map(one -> one.key().entryId()).toList(),
                     told.stream().map(one -> one.key().languageId()).collect(Collectors.toSet()));
             story.add(telling, told);
+            recordings.follow(told.stream().map(one -> one.key().entryId()).toList());
             if (claimed && !refused.isEmpty()) {
                 rows.dropUntouched(entryIds, numbers);
             }

@@ -1,6 +1,20 @@
 /** Cells, their offers and story: reading and changing one. */
 @NullMarked
-@Uses({"activity", "check", "common", "coverage", "language", "live", "people", "record", "run", "standing", "table"})
+@Uses({
+    "activity",
+    "check",
+    "common",
+    "coverage",
+    "file",
+    "language",
+    "live",
+    "people",
+    "record",
+    "recording",
+    "run",
+    "standing",
+    "table"
+})
 package mellow.server.cell;
 
 import mellow.core.Uses;

@@ -2,18 +2,24 @@ package mellow.server.check;
 
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Stream;
+import mellow.core.asset.AssetFacts;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
 import mellow.core.check.Ground;
 import mellow.core.check.Kind;
 import mellow.core.check.Measure;
 import mellow.core.check.Mend;
+import mellow.core.text.Shape;
+import mellow.core.text.Text;
 import mellow.server.check.Exceptions.Allowed;
+import mellow.server.file.AssetFactReader;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
@@ -36,6 +42,15 @@ public class Inspector {
     /** Looks at many texts: what holds for a table and a language is read once. Needs a transaction around it. */
     public Look look() {
         return new Look();
+    }
+
+    /** Everything found in a picture or sound; nothing in a file that nobody knows. */
+    static List<Finding> asset(
+            Measure measure, SortedMap<String, String> text, Ground ground, Map<Long, AssetFacts> facts) {
+        AssetFacts file = AssetFactReader.file(text).map(facts::get).orElse(null);
+        AssetFacts source =
+                AssetFactReader.file(measure.source()).map(facts::get).orElse(null);
+        return file == null ? List.of() : Checks.ofAsset(source, text.getOrDefault(Text.OTHER, ""), file, ground);
     }
 
     /** Which cell a text is for. */
@@ -67,8 +82,9 @@ public class Inspector {
          * @param text the text by form, without empty forms
          */
         public List<Finding> at(Place place, Measure measure, SortedMap<String, String> text) {
+            Ground ground = ground(place.table(), place.language());
             return allowed.without(
-                    Checks.of(measure, text, ground(place.table(), place.language())),
+                    measure.shape() == Shape.ASSET ? asset(measure, text, ground) : Checks.of(measure, text, ground),
                     place.entry(),
                     place.language(),
                     measure.source(),
@@ -114,12 +130,21 @@ public class Inspector {
 
         /** What of it stops the text. */
         public List<Finding> blockers(Place place, Measure measure, SortedMap<String, String> text) {
-            return allowed.without(
-                    Checks.blockers(measure, text, ground(place.table(), place.language())),
-                    place.entry(),
-                    place.language(),
-                    measure.source(),
-                    text);
+            Ground ground = ground(place.table(), place.language());
+            List<Finding> blockers = measure.shape() == Shape.ASSET
+                    ? asset(measure, text, ground).stream()
+                            .filter(Finding::blocks)
+                            .toList()
+                    : Checks.blockers(measure, text, ground);
+            return allowed.without(blockers, place.entry(), place.language(), measure.source(), text);
+        }
+
+        private List<Finding> asset(Measure measure, SortedMap<String, String> text, Ground ground) {
+            List<Long> files = Stream.of(measure.source(), text)
+                    .map(AssetFactReader::file)
+                    .flatMap(Optional::stream)
+                    .toList();
+            return Inspector.asset(measure, text, ground, new AssetFactReader(jdbc).of(files));
         }
 
         Grounds grounds() {

@@ -4,8 +4,12 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
+import mellow.core.asset.AssetFacts;
 import mellow.core.check.Checks;
 import mellow.core.check.Finding;
 import mellow.core.check.Ground;
@@ -14,6 +18,7 @@ import mellow.core.check.Measure;
 import mellow.core.text.Shape;
 import mellow.server.check.Exceptions.Allowed;
 import mellow.server.common.TextColumns;
+import mellow.server.file.AssetFactReader;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -90,6 +95,7 @@ public final class MaskReader {
                 .param("entries", entries.toArray(Long[]::new))
                 .param("languages", which.languages)
                 .query((RowCallbackHandler) row -> texts.add(row, which.sources));
+        texts.facts = new AssetFactReader(jdbc).of(texts.files);
         return texts;
     }
 
@@ -98,6 +104,8 @@ public final class MaskReader {
 
         private final Allowed allowed = new Allowed();
         private final List<Line> lines = new ArrayList<>();
+        private final Set<Long> files = new HashSet<>();
+        private Map<Long, AssetFacts> facts = Map.of();
         private @Nullable Entry last;
 
         private Texts() {}
@@ -127,8 +135,11 @@ public final class MaskReader {
             int language = row.getInt("language_id");
             if (!row.wasNull()) {
                 SortedMap<String, String> text = TextColumns.allForms(row.getString("text"), row.getString("forms"));
-                boolean nothing =
-                        text.isEmpty() || entry.measure.shape() == Shape.ASSET || !entry.alive || !entry.translatable;
+                boolean nothing = text.isEmpty() || !entry.alive || !entry.translatable;
+                if (entry.measure.shape() == Shape.ASSET) {
+                    AssetFactReader.file(text).ifPresent(files::add);
+                    AssetFactReader.file(entry.measure.source()).ifPresent(files::add);
+                }
                 lines.add(new Line(entry, language, text, nothing ? null : grounds.of(entry.table, language)));
             }
         }
@@ -160,7 +171,9 @@ public final class MaskReader {
                 SortedMap<String, String> text = line.text == null ? source : line.text;
                 List<Finding> findings = line.text == null
                         ? Checks.ofSource(entry.measure, entry.key, line.ground)
-                        : Checks.found(entry.measure, text, line.ground);
+                        : entry.measure.shape() == Shape.ASSET
+                                ? Inspector.asset(entry.measure, text, line.ground, facts)
+                                : Checks.found(entry.measure, text, line.ground);
                 masks = Masks.of(allowed.without(findings, entry.id, line.language, source, text));
             }
             return new Found(entry.id, line.language, entry.table, masks);

@@ -18,6 +18,7 @@ import mellow.server.live.LiveService;
 import mellow.server.record.CellStates;
 import mellow.server.record.Stories;
 import mellow.server.record.Stories.Telling;
+import mellow.server.recording.Recordings;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -34,6 +35,7 @@ class EntryChange {
     private final Stories stories;
     private final CellStates states;
     private final MaskKeeper masks;
+    private final Recordings recordings;
     private final TableService tables;
     private final CoverageService coverage;
     private final ActivityService activity;
@@ -48,6 +50,7 @@ class EntryChange {
             Stories stories,
             CellStates states,
             MaskKeeper masks,
+            Recordings recordings,
             TableService tables,
             CoverageService coverage,
             ActivityService activity,
@@ -60,6 +63,7 @@ class EntryChange {
         this.stories = stories;
         this.states = states;
         this.masks = masks;
+        this.recordings = recordings;
         this.tables = tables;
         this.coverage = coverage;
         this.activity = activity;
@@ -99,6 +103,7 @@ class EntryChange {
             gone[0] = states.anew(ids);
             masks.ofEntries(ids);
         });
+        recordings.follow(ids);
         concerned.forEach(table -> tell(person, table, what, ids, at));
         if (gone[0] > 0) {
             activity.note(person, concerned.first(), ActivityService.NO_LANGUAGE, "went_stale", 0, gone[0], at);

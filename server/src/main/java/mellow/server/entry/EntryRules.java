@@ -13,6 +13,7 @@ import mellow.core.text.Shape;
 import mellow.core.text.Text;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
+import mellow.server.file.AssetFiles;
 import mellow.server.language.LanguageService;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
@@ -52,12 +53,14 @@ class EntryRules {
     private final LanguageService languages;
     private final TableService tables;
     private final TextRules texts;
+    private final AssetFiles assets;
 
-    EntryRules(JdbcClient jdbc, LanguageService languages, TableService tables, TextRules texts) {
+    EntryRules(JdbcClient jdbc, LanguageService languages, TableService tables, TextRules texts, AssetFiles assets) {
         this.jdbc = jdbc;
         this.languages = languages;
         this.tables = tables;
         this.texts = texts;
+        this.assets = assets;
     }
 
     void requireFree(long table, Entry entry) {
@@ -159,6 +162,9 @@ class EntryRules {
                 .ifPresent(misfit -> {
                     throw Refusal.unacceptable("wrong-forms", misfit, Map.of("field", "source"));
                 });
+        if (shape == Shape.ASSET) {
+            assets.require(clean);
+        }
         return Shape.text(clean);
     }
 }

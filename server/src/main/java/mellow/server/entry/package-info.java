@@ -1,6 +1,6 @@
 /** Entries: making, describing, rewriting, moving, removing them, their story, pictures and assets. */
 @NullMarked
-@Uses({"activity", "check", "common", "coverage", "file", "language", "live", "people", "record", "table"})
+@Uses({"activity", "check", "common", "coverage", "file", "language", "live", "people", "record", "recording", "table"})
 package mellow.server.entry;
 
 import mellow.core.Uses;

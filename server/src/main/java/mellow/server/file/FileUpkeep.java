@@ -22,6 +22,7 @@ class FileUpkeep implements Perishable {
               and not exists (select 1 from intake_file i where i.file_id = f.id)
               and not exists (select 1 from dropped_file d where d.file_id = f.id)
               and not exists (select 1 from master_file m where m.file_id = f.id)
+              and not exists (select 1 from asset_set_file a where a.file_id = f.id)
               and not exists (select 1 from intake i, jsonb_array_elements(i.master_was) was where (was ->> 'file_id')::bigint = f.id)
             """;
 

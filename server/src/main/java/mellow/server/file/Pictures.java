@@ -7,9 +7,11 @@ import java.util.Iterator;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import javax.imageio.IIOException;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
+import mellow.core.asset.AssetKind;
 import mellow.server.common.Refusal;
 
 /** Recognises the pictures that people may be shown, by their content and never by their name. */
@@ -28,11 +30,17 @@ public final class Pictures {
     /**
      * A picture.
      *
-     * @param mediaType image/png, image/jpeg or image/webp
+     * @param kind PNG, JPEG or WebP
      * @param width in pixels
      * @param height in pixels
      */
-    public record Picture(String mediaType, int width, int height) {}
+    public record Picture(AssetKind kind, int width, int height) {
+
+        /** image/png, image/jpeg or image/webp. */
+        public String mediaType() {
+            return kind.mediaType();
+        }
+    }
 
     /** Refuses a picture by its size alone. */
     public static void requireSize(long bytes) {
@@ -48,8 +56,24 @@ public final class Pictures {
      */
     public static Picture of(byte[] content) {
         requireSize(content.length);
+        return recognised(content)
+                .orElseThrow(() -> Refusal.unacceptable(
+                        "not-a-picture",
+                        "A picture has to be a PNG, JPEG or WebP file, and this is none of them.",
+                        Map.of()));
+    }
+
+    /**
+     * What a picture of any size in bytes is; empty for what is none of PNG, JPEG and WebP.
+     *
+     * @throws Refusal when it is broken or has too many pixels
+     */
+    static Optional<Picture> recognised(byte[] content) {
         if (startsWith(content, 0, "RIFF") && startsWith(content, 8, "WEBP")) {
-            return webp(content);
+            return Optional.of(webp(content));
+        }
+        if (!startsWith(content, 0, "\u0089PNG") && !startsWith(content, 0, "\u00FF\u00D8\u00FF")) {
+            return Optional.empty();
         }
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
@@ -58,10 +82,11 @@ public final class Pictures {
                 String format = reader.getFormatName().toLowerCase(Locale.ROOT);
                 if (format.equals("png") || format.equals("jpeg")) {
                     reader.setInput(in);
-                    Picture picture = new Picture("image/" + format, reader.getWidth(0), reader.getHeight(0));
+                    AssetKind kind = format.equals("png") ? AssetKind.PNG : AssetKind.JPEG;
+                    Picture picture = new Picture(kind, reader.getWidth(0), reader.getHeight(0));
                     requirePixels((long) picture.width * picture.height);
                     decode(reader);
-                    return picture;
+                    return Optional.of(picture);
                 }
             }
         } catch (IOException | RuntimeException broken) {
@@ -71,28 +96,20 @@ public final class Pictures {
             throw Refusal.unacceptable(
                     "broken-picture", "This picture is broken; save it again and take that file.", Map.of());
         }
-        throw Refusal.unacceptable(
-                "not-a-picture", "A picture has to be a PNG, JPEG or WebP file, and this is none of them.", Map.of());
+        return Optional.empty();
     }
 
     /** Decoding it whole finds what a header does not tell. One at a time: each may unpack to 160 MB. */
     private static synchronized void decode(ImageReader reader) throws IOException {
         try {
             reader.read(0);
+        } catch (IIOException failed) {
+            // Inks instead of lights, as printers have them: browsers show it, and only this reader does not.
+            if (!String.valueOf(failed.getMessage()).startsWith("Unsupported Image Type")) {
+                throw failed;
+            }
         } finally {
             reader.dispose();
-        }
-    }
-
-    /** The media type of a picture that a browser may show; empty for everything else. */
-    public static Optional<String> shown(byte[] content) {
-        if (content.length > LARGEST_BYTES) {
-            return Optional.empty();
-        }
-        try {
-            return Optional.of(of(content).mediaType());
-        } catch (Refusal notAPicture) {
-            return Optional.empty();
         }
     }
 
@@ -119,7 +136,7 @@ public final class Pictures {
                     "broken-picture", "This picture is broken; save it again and take that file.", Map.of());
         }
         requirePixels(width * height);
-        return new Picture("image/webp", (int) width, (int) height);
+        return new Picture(AssetKind.WEBP, (int) width, (int) height);
     }
 
     private static void requirePixels(long pixels) {
@@ -130,7 +147,7 @@ public final class Pictures {
     }
 
     private static boolean startsWith(byte[] content, int at, String letters) {
-        byte[] wanted = letters.getBytes(StandardCharsets.US_ASCII);
+        byte[] wanted = letters.getBytes(StandardCharsets.ISO_8859_1);
         if (content.length < at + wanted.length) {
             return false;
         }

@@ -1,12 +1,15 @@
 package mellow.server.intake;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import mellow.core.cell.CellState;
 import mellow.core.cell.Standing;
 import mellow.core.format.EntryId;
 import mellow.core.format.FileEntry;
+import mellow.core.format.FileText;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.Change;
@@ -16,6 +19,7 @@ import mellow.core.merge.Comparison;
 import mellow.core.merge.RecordCell;
 import mellow.core.merge.RecordEntry;
 import mellow.core.merge.Revisions;
+import mellow.server.file.AssetFactReader;
 import mellow.server.record.BulkCells.Arriving;
 import mellow.server.record.BulkWriter;
 import mellow.server.table.TableInfo;
@@ -29,6 +33,7 @@ final class Applier implements Comparison.Listener {
     private final Map<EntryId, Long> removedBefore;
     private final Positions positions;
 
+    private final Set<Long> assets = new HashSet<>();
     private long added;
     private @Nullable Change rewriting;
 
@@ -84,6 +89,7 @@ final class Applier implements Comparison.Listener {
                     writer.rename(entry, change.id());
                 }
                 rewriting = change;
+                note(change.after());
                 writer.rewrite(entry, change.after(), change.choice() == Choice.CHANGED);
             }
             case TAKE -> writer.describe(entry, change.described().fields(), change.before(), change.after());
@@ -100,7 +106,17 @@ final class Applier implements Comparison.Listener {
         }
     }
 
+    /** The files that texts name which were written. */
+    Set<Long> assets() {
+        return assets;
+    }
+
+    private void note(FileText text) {
+        AssetFactReader.file(text.forms()).ifPresent(assets::add);
+    }
+
     private void add(Change change) {
+        note(change.after());
         FileEntry file = Objects.requireNonNull(change.file());
         added = writer.add(file, change.after(), positions.place(change.index()));
     }
@@ -121,6 +137,7 @@ final class Applier implements Comparison.Listener {
             writer.clear(Objects.requireNonNull(entry), language, mine, cleared);
             return;
         }
+        note(change.after());
         Revisions at = at(entry);
         int basedOn = at.basedOn(change);
         CellState state = CellState.of(offers, false, arrives.standing(), basedOn, at.meaning());

@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param files how many have come so far
  * @param intakes what they were sorted into: sets, and files by themselves; null until they are sorted
  * @param refused those that are part of nothing, and why
+ * @param assets how many pictures and sounds came along, which become a set of their own when somebody wants that
  * @param run how sorting stands, null when it never started
  */
 record DropReply(
@@ -18,6 +19,7 @@ record DropReply(
         int files,
         @Nullable List<IntakeReply.Listed> intakes,
         List<NotTaken> refused,
+        int assets,
         @Nullable RunReply run) {
 
     /**

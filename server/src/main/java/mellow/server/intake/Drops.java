@@ -16,6 +16,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import mellow.core.asset.AssetKind;
 import mellow.core.format.FileReading;
 import mellow.core.format.LanguagePart;
 import mellow.core.format.Limits;
@@ -110,8 +111,8 @@ public class Drops implements Perishable {
         runs.handle(RUN, (order, progress) -> sort(order.person(), order.subject(), progress));
     }
 
-    /** What sorting found, as it is kept. */
-    private record Kept(List<Long> intakes, List<DropReply.NotTaken> refused) {}
+    /** What sorting found, as it is kept; {@code assets} is how many pictures and sounds came along. */
+    private record Kept(List<Long> intakes, List<DropReply.NotTaken> refused, @Nullable Integer assets) {}
 
     @Override
     public String what() {
@@ -244,10 +245,9 @@ public class Drops implements Perishable {
     @Transactional
     public void sort(long person, long drop, Progress progress) {
         requireOpen(person, drop);
-        Map<String, Long> stored = new LinkedHashMap<>();
-        jdbc.sql("select path, file_id from dropped_file where drop_id = :drop order by path")
-                .param("drop", drop)
-                .query((RowCallbackHandler) row -> stored.put(row.getString(1), row.getLong(2)));
+        Map<String, Long> stored = stored(drop);
+        int all = stored.size();
+        stored.keySet().removeIf(Drops::isAsset);
         Looked looked = new Looked(new HashMap<>(), new HashMap<>(), new HashMap<>());
         Map<String, ReadingChoice> habits = masters.habits();
         List<FileFacts> facts = new ArrayList<>();
@@ -287,9 +287,30 @@ public class Drops implements Perishable {
                         file.path(), sentence(file, looked.reasons), file.why() != Apart.Why.UNREADABLE))
                 .toList();
         jdbc.sql("update dropped set reply = cast(:reply as jsonb) where id = :drop")
-                .param("reply", json.writeValueAsString(new Kept(made, refused)))
+                .param("reply", json.writeValueAsString(new Kept(made, refused, all - stored.size())))
                 .param("drop", drop)
                 .update();
+    }
+
+    private Map<String, Long> stored(long drop) {
+        Map<String, Long> stored = new LinkedHashMap<>();
+        jdbc.sql("select path, file_id from dropped_file where drop_id = :drop order by path")
+                .param("drop", drop)
+                .query((RowCallbackHandler) row -> stored.put(row.getString(1), row.getLong(2)));
+        return stored;
+    }
+
+    private static boolean isAsset(String path) {
+        return AssetKind.named(path).isPresent();
+    }
+
+    /** The numbers of the stored files that are pictures and sounds by their names, by path. */
+    @Transactional(readOnly = true)
+    public Map<String, Long> assets(long person, long drop) {
+        requireMine(person, drop);
+        Map<String, Long> assets = stored(drop);
+        assets.keySet().removeIf(path -> !isAsset(path));
+        return assets;
     }
 
     private static boolean flawed(@Nullable FileRead read) {
@@ -413,6 +434,7 @@ public class Drops implements Perishable {
                                     .toList())
                             .orElse(null),
                     kept.map(Kept::refused).orElse(List.of()),
+                    kept.map(Kept::assets).orElse(0),
                     run);
         }));
     }

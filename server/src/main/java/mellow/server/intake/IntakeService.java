@@ -307,6 +307,14 @@ public class IntakeService {
         lines.forget(id);
     }
 
+    /** The same for a file that another takes the place of; nothing for one that was decided about. */
+    @Transactional
+    public void leaveOpen(long person, long id) {
+        if (planner.mine(person, id).open()) {
+            leave(person, id);
+        }
+    }
+
     /** Cancels applying. */
     @Transactional
     public void cancel(long person, long id) {

@@ -14,11 +14,13 @@ import mellow.core.merge.RecordEntry;
 import mellow.server.activity.ActivityService;
 import mellow.server.check.MaskKeeper;
 import mellow.server.coverage.CoverageService;
+import mellow.server.file.AssetFiles;
 import mellow.server.live.LiveChange;
 import mellow.server.live.LiveService;
 import mellow.server.master.MasterFiles;
 import mellow.server.record.BulkWriter;
 import mellow.server.record.RecordReader;
+import mellow.server.recording.Recordings;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
@@ -41,12 +43,15 @@ class Taking {
     private final RecordReader records;
     private final DataSource database;
     private final MaskKeeper masks;
+    private final Recordings recordings;
+    private final AssetFiles assets;
     private final Clock clock;
     private final LineStore lines;
     private final JsonMapper json;
 
     Taking(
             MaskKeeper masks,
+            Recordings recordings,
             Planner planner,
             MasterFiles masters,
             TableService tables,
@@ -55,10 +60,12 @@ class Taking {
             LiveService live,
             RecordReader records,
             DataSource database,
+            AssetFiles assets,
             Clock clock,
             LineStore lines,
             JsonMapper json) {
         this.masks = masks;
+        this.recordings = recordings;
         this.planner = planner;
         this.masters = masters;
         this.tables = tables;
@@ -67,6 +74,7 @@ class Taking {
         this.live = live;
         this.records = records;
         this.database = database;
+        this.assets = assets;
         this.clock = clock;
         this.lines = lines;
         this.json = json;
@@ -106,6 +114,7 @@ class Taking {
             } else {
                 coverage.around(table, writer.touched(), () -> send(writer));
             }
+            assets.claim(applier.assets());
             touched = writer.touchedEntries();
             stale = writer.stale();
         } catch (SQLException failed) {
@@ -114,6 +123,7 @@ class Taking {
             DataSourceUtils.releaseConnection(connection, database);
         }
         masks.ofIntake(id);
+        recordings.followIntake(id);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_in", id, touched, at);
         live.tell(new LiveChange(table, List.of(), List.of()));
         intake.applied(

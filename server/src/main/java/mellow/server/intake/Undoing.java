@@ -17,6 +17,7 @@ import mellow.server.people.Rights;
 import mellow.server.record.BulkUndo;
 import mellow.server.record.BulkUndo.Since;
 import mellow.server.record.Lowering;
+import mellow.server.recording.Recordings;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -42,12 +43,14 @@ class Undoing {
     private final BulkUndo record;
     private final Lowering lowering;
     private final MaskKeeper masks;
+    private final Recordings recordings;
     private final Inspector inspector;
     private final Clock clock;
     private final JsonMapper json;
 
     Undoing(
             MaskKeeper masks,
+            Recordings recordings,
             Inspector inspector,
             IntakeRepository intakes,
             MasterFiles masters,
@@ -61,6 +64,7 @@ class Undoing {
             Clock clock,
             JsonMapper json) {
         this.masks = masks;
+        this.recordings = recordings;
         this.inspector = inspector;
         this.intakes = intakes;
         this.masters = masters;
@@ -135,6 +139,7 @@ class Undoing {
         });
         coverage.around(table, record.concerned(), () -> record.putBack(new BulkUndo.Order(id, person, at, all)));
         masks.ofIntake(id);
+        recordings.followIntake(id);
         masters.putBack(table, id, intake.masterWas().orElse(null));
         int amount = reply.texts() + reply.entries() + reply.removed() + (all ? reply.changedSince() : 0);
         activity.note(person, table, ActivityService.NO_LANGUAGE, "taken_back", id, amount, at);

@@ -11,6 +11,7 @@
     "master",
     "people",
     "record",
+    "recording",
     "run",
     "table"
 })

@@ -1,6 +1,7 @@
 package mellow.server.record;
 
 import java.util.Collection;
+import java.util.List;
 import mellow.core.cell.CellState;
 import mellow.server.common.Coded;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -21,6 +22,12 @@ public class CellStates {
             """
                     .formatted(StateSql.ofText("c", "e.meaning_revision"), StateSql.showsText("c")));
 
+    private static final String BASE =
+            """
+            update cell c set based_on = n.based_on from unnest(:entries::bigint[], :languages::int[], :bases::int[]) n(entry_id, language_id, based_on)
+            where c.entry_id = n.entry_id and c.language_id = n.language_id and c.text is not null
+            """;
+
     private final JdbcClient jdbc;
 
     CellStates(JdbcClient jdbc) {
@@ -33,5 +40,15 @@ public class CellStates {
         return (int) jdbc.sql(ANEW).param("entries", entries.toArray(Long[]::new)).query(Integer.class).list().stream()
                 .filter(state -> state == CellState.STALE.ordinal())
                 .count();
+    }
+
+    /** Says for which revision of its source each of these cells' texts was made; their states are to be found {@linkplain #anew anew}. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void base(List<Long> entries, List<Integer> languages, List<Integer> revisions) {
+        jdbc.sql(BASE)
+                .param("entries", entries.toArray(Long[]::new))
+                .param("languages", languages.toArray(Integer[]::new))
+                .param("bases", revisions.toArray(Integer[]::new))
+                .update();
     }
 }

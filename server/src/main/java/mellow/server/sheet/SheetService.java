@@ -1,5 +1,8 @@
 package mellow.server.sheet;
 
+import java.sql.Array;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -10,16 +13,22 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import javax.sql.DataSource;
+import mellow.core.asset.AssetFacts;
 import mellow.core.cell.CellState;
 import mellow.core.language.LanguageTag;
+import mellow.core.text.Shape;
 import mellow.server.cell.CellReader;
 import mellow.server.cell.CellView;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextColumns;
+import mellow.server.file.AssetFactReader;
+import mellow.server.file.FactsReply;
 import mellow.server.language.LanguageService;
 import mellow.server.people.Reading;
 import mellow.server.product.ProductService;
@@ -47,11 +56,15 @@ public class SheetService {
     private static final String ROWS =
             """
             select e.*, t.slug, (select count(*) from question q where q.entry_id = e.id and q.answer is null) open_questions,
+              r.line_id, l.key line_key, lt.slug line_table,
+              (select array_agg(g.tag) from recording_line k join language g on g.id = k.language_id
+                where k.entry_id = e.id and k.was_based_on is not null) line_moved,
               (select count(*) from (
                 select l.scene_id from scene_place l join scene s on s.id = l.scene_id and s.removed_at is null where l.entry_id = e.id
                 union select l.scene_id from scene_place l join scene s on s.id = l.scene_id and s.removed_at is null
                 join product_table p on p.product_id = s.product_id and p.table_id = e.table_id where l.list <> '' and starts_with(e.key, l.list)) used) scenes
-            from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null where e.id = any(:ids)
+            from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null
+            left join recording r on r.entry_id = e.id left join entry l on l.id = r.line_id left join ledger_table lt on lt.id = l.table_id where e.id = any(:ids)
             """;
     private static final String REWRITTEN =
             """
@@ -206,13 +219,26 @@ public class SheetService {
                         row.getTimestamp("removed_at") != null,
                         row.getInt("open_questions"),
                         row.getInt("scenes"),
-                        views.getOrDefault(row.getLong("id"), List.of())))
+                        views.getOrDefault(row.getLong("id"), List.of()),
+                        null,
+                        LineReply.of(row)))
                 .list();
         Map<Long, Integer> wanted = new HashMap<>();
         ids.forEach(id -> wanted.putIfAbsent(id, wanted.size()));
-        return rows.stream()
+        return withFacts(rows).stream()
                 .sorted(Comparator.comparing(row -> Objects.requireNonNull(wanted.get(row.id()))))
                 .toList();
+    }
+
+    /** The same with what the pictures and sounds of entries of shape asset are. */
+    private List<RowReply> withFacts(List<RowReply> rows) {
+        Set<Long> files = new HashSet<>();
+        rows.forEach(row -> files.addAll(row.files()));
+        if (files.isEmpty()) {
+            return rows;
+        }
+        Map<Long, AssetFacts> known = new AssetFactReader(jdbc).of(files);
+        return rows.stream().map(row -> row.with(known)).toList();
     }
 
     private List<TableInfo> tablesOf(Scope scope) {
@@ -309,6 +335,27 @@ public class SheetService {
     record SectionReply(String name, int at, String table) {}
 
     /**
+     * The entry whose text a recording speaks.
+     *
+     * @param table its table's name in addresses
+     * @param moved tags of the languages in which it was rewritten since it was recorded, that of its source among them
+     */
+    record LineReply(long entry, String table, String key, List<String> moved) {
+
+        static @Nullable LineReply of(ResultSet row) throws SQLException {
+            if (row.getString("line_key") == null) {
+                return null;
+            }
+            Array moved = row.getArray("line_moved");
+            return new LineReply(
+                    row.getLong("line_id"),
+                    row.getString("line_table"),
+                    row.getString("line_key"),
+                    moved == null ? List.of() : List.of((String[]) moved.getArray()));
+        }
+    }
+
+    /**
      * A row of the sheet.
      *
      * @param table the table's name in addresses
@@ -319,6 +366,8 @@ public class SheetService {
      * @param openQuestions number of questions that nobody has answered
      * @param scenes number of scenes that were drawn with it
      * @param cells the cells in the languages asked for; untouched ones are absent
+     * @param assets what the files that its texts and offers name are, by their numbers; null for an entry of another shape
+     * @param line the entry whose text it speaks, null for none
      */
     record RowReply(
             long id,
@@ -344,5 +393,65 @@ public class SheetService {
             boolean removed,
             int openQuestions,
             int scenes,
-            List<CellView> cells) {}
+            List<CellView> cells,
+            @Nullable Map<Long, FactsReply> assets,
+            @Nullable LineReply line) {
+
+        /** The numbers of the files that its texts and offers name. */
+        Set<Long> files() {
+            Set<Long> files = new HashSet<>();
+            if (shape.equals(Shape.ASSET.word())) {
+                note(sourceForms, files);
+                for (CellView cell : cells) {
+                    note(cell.forms(), files);
+                    cell.offers().forEach(offer -> note(offer.forms(), files));
+                }
+            }
+            return files;
+        }
+
+        private static void note(@Nullable Map<String, String> forms, Set<Long> files) {
+            Optional.ofNullable(forms).flatMap(AssetFactReader::file).ifPresent(files::add);
+        }
+
+        RowReply with(Map<Long, AssetFacts> known) {
+            if (!shape.equals(Shape.ASSET.word())) {
+                return this;
+            }
+            Map<Long, FactsReply> assets = new TreeMap<>();
+            for (long file : files()) {
+                FactsReply facts = FactsReply.of(known.get(file));
+                if (facts != null) {
+                    assets.put(file, facts);
+                }
+            }
+            return new RowReply(
+                    id,
+                    table,
+                    key,
+                    context,
+                    shape,
+                    source,
+                    sourceForms,
+                    note,
+                    reference,
+                    section,
+                    maxLength,
+                    maxLines,
+                    maxWidth,
+                    tags,
+                    translatable,
+                    picture,
+                    sourceRevision,
+                    meaningRevision,
+                    sourceBefore,
+                    version,
+                    removed,
+                    openQuestions,
+                    scenes,
+                    cells,
+                    assets,
+                    line);
+        }
+    }
 }

@@ -1,6 +1,6 @@
 /** What the ledger spread reads: scopes and pages of rows. */
 @NullMarked
-@Uses({"cell", "common", "language", "people", "product", "table"})
+@Uses({"cell", "common", "file", "language", "people", "product", "table"})
 package mellow.server.sheet;
 
 import mellow.core.Uses;

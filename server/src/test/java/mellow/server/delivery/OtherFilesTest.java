@@ -24,6 +24,7 @@ import mellow.server.entry.EntryService;
 import mellow.server.finding.FontService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
+import mellow.server.support.AssetsMade;
 import mellow.server.support.Http;
 import mellow.server.wordbook.WordbookService;
 import mellow.server.wordbook.WordbookService.TermText;
@@ -80,8 +81,8 @@ class OtherFilesTest extends DeliveryCase {
         return delivered(mara, "boat");
     }
 
-    private String stored(String name, String content) throws Exception {
-        return http.bytes(mara, "/api/assets?name=" + name, content.getBytes(StandardCharsets.UTF_8))
+    private String stored(String name, byte[] content) throws Exception {
+        return http.bytes(mara, "/api/assets?name=" + name, content)
                 .body()
                 .path("file")
                 .asString();
@@ -89,12 +90,14 @@ class OtherFilesTest extends DeliveryCase {
 
     @Test
     void picturesAreNamedByTheirKeysAndBorrowedWhereALanguageHasNone() throws Exception {
+        byte[] german = AssetsMade.png(4, 2, 3);
         entries.create(
                 mara,
                 "boat",
                 Shape.ASSET,
                 new Description("deck/map", "", "", "", "", 0, 0, 0, List.of(), true),
-                new TreeMap<>(Map.of("other", "map-en.svg", "file", stored("map-en.svg", "<svg>en</svg>"))),
+                new TreeMap<>(
+                        Map.of("other", "map-en.svg", "file", stored("map-en.svg", AssetsMade.svg(4, 2, "<g/>")))),
                 null);
         ledger.change(
                 mara,
@@ -103,13 +106,13 @@ class OtherFilesTest extends DeliveryCase {
                 CellChange.forms(
                         Action.PUT_FORWARD,
                         0,
-                        new TreeMap<>(Map.of("other", "Karte.png", "file", stored("Karte.png", "de")))));
+                        new TreeMap<>(Map.of("other", "Karte.png", "file", stored("Karte.png", german)))));
         recipes.add(mara, "boat", "Pictures", of("assets", "files", "{tag}/{key}.{ext}", "out"));
         Map<String, byte[]> first = delivered();
         assertThat(first).containsOnlyKeys("de/deck-map.png", "en/deck-map.svg");
-        assertThat(first.get("de/deck-map.png")).asString().isEqualTo("de");
+        assertThat(first.get("de/deck-map.png")).isEqualTo(german);
         recipes.add(mara, "boat", "All", of("assets", "files", "all/{key}_{language}.{ext}", "borrowed"));
-        assertThat(delivered().get("all/deck-map_fi.png")).asString().isEqualTo("de");
+        assertThat(delivered().get("all/deck-map_fi.png")).isEqualTo(german);
         assertThatThrownBy(() -> recipes.add(mara, "boat", "None", of("assets", "files", "{tag}.{ext}", "out")))
                 .hasMessageContaining("named after their keys");
     }

@@ -18,6 +18,7 @@ import mellow.server.cell.CellChange.Action;
 import mellow.server.common.Refusal;
 import mellow.server.entry.EntryService.Changed;
 import mellow.server.people.Level;
+import mellow.server.support.AssetsMade;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -254,11 +255,17 @@ class EntryServiceTest extends ServerTest {
 
     @Test
     void anAssetIsAFilePerLanguage() throws Exception {
-        Http.Reply stored = http.bytes(mara, "/api/assets?name=..%2Fharbour.svg", "<svg/>".getBytes());
+        Http.Reply stored = http.bytes(mara, "/api/assets?name=..%2Fharbour.svg", AssetsMade.svg(4, 2, "<g/>"));
         assertThat(stored.status()).isEqualTo(201);
         assertThat(stored.body().path("name").asString()).isEqualTo("harbour.svg");
         String file = stored.body().path("file").asString();
-        entries.create(mara, "ramp", Shape.ASSET, said("map"), plain("harbour-en.svg"), null);
+        entries.create(
+                mara,
+                "ramp",
+                Shape.ASSET,
+                said("map"),
+                new TreeMap<>(Map.of("other", "harbour-en.svg", "file", file)),
+                null);
         var offered = ledger.change(
                 mara,
                 "map",
@@ -266,7 +273,7 @@ class EntryServiceTest extends ServerTest {
                 CellChange.forms(Action.PUT_FORWARD, 0, new TreeMap<>(Map.of("other", "harbour.svg", "file", file))));
         assertThat(offered.offers().get(0).forms()).containsEntry("file", file);
         Http.Reply loaded = http.get(mara, "/api/assets/" + file);
-        assertThat(new String(loaded.bytes())).isEqualTo("<svg/>");
+        assertThat(loaded.bytes()).isEqualTo(AssetsMade.svg(4, 2, "<g/>"));
         long taken = ledger.ask(Long.class, "select min(id) from stored_file");
         assertThat(http.get(mara, "/api/assets/" + taken).status()).isEqualTo(404);
     }

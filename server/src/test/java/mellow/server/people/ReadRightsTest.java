@@ -148,6 +148,7 @@ class ReadRightsTest extends ServerTest {
             "/api/tables/{table}/export/set=/api/tables/ramp/export/set",
             "/api/intakes",
             "/api/drops/{id}=/api/drops/0",
+            "/api/asset-sets/{id}=/api/asset-sets/0",
             "/api/review/answers/{change}=/api/review/answers/0",
             "/api/people/{id}/offers=/api/people/{me}/offers"
         }) {

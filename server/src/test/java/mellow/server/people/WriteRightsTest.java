@@ -133,6 +133,22 @@ class WriteRightsTest extends ServerTest {
                         "/api/entries/{entry}/cells/pl/changes",
                         "{\"action\":\"PENCIL\",\"version\":0,\"text\":\"x\",\"meaningConfirmed\":false}"));
         rules.put("POST /api/assets", Rule.of(For.CONTRIBUTOR, "/api/assets?name=x.svg", "x"));
+        // Somebody else's files are not there, whoever asks (AssetSetTest).
+        rules.put("POST /api/asset-sets", Rule.of(For.ANYBODY, "/api/asset-sets?drop=0", "{}"));
+        rules.put(
+                "PUT /api/asset-sets/{id}",
+                Rule.of(
+                        For.ANYBODY,
+                        "/api/asset-sets/0",
+                        "{\"version\":0,\"options\":{\"patterns\":[],\"source\":\"en\",\"arrival\":\"SETTLED\"},\"files\":[]}"));
+        rules.put("POST /api/asset-sets/{id}/intake", Rule.of(For.ANYBODY, "/api/asset-sets/0/intake?version=0", "{}"));
+        rules.put(
+                "PUT /api/entries/{entry}/line",
+                Rule.of(For.COORDINATOR, "/api/entries/{entry}/line", "{\"table\":\"ramp\",\"key\":\"x\"}"));
+        rules.put("DELETE /api/entries/{entry}/line", Rule.of(For.COORDINATOR, "/api/entries/{entry}/line", "{}"));
+        rules.put(
+                "POST /api/tables/{table}/recordings",
+                Rule.of(For.COORDINATOR, "/api/tables/ramp/recordings", "{\"lines\":\"ramp\",\"tie\":true}"));
         // Every cell is asked by itself; without the right each stays as it is and is named.
         rules.put("POST /api/cells/changes", Rule.of(For.ANYBODY, "/api/cells/changes", many("PENCIL")));
         rules.put("POST /api/changes/{change}/undo", Rule.of(For.ANYBODY, "/api/changes/0/undo", "{}"));

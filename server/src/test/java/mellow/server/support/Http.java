@@ -7,6 +7,8 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import mellow.server.people.SignedIn;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.MediaType;
@@ -33,7 +35,12 @@ public class Http {
     }
 
     /** A reply. */
-    public record Reply(int status, JsonNode body, byte[] bytes) {
+    public record Reply(int status, JsonNode body, byte[] bytes, Map<String, String> headers) {
+
+        /** A header of the reply. */
+        public String header(String name) {
+            return headers.getOrDefault(name, "");
+        }
 
         /** The stable code of a refusal. */
         public String code() {
@@ -87,6 +94,11 @@ public class Http {
         byte[] bytes = response.getContentAsByteArray();
         boolean isJson = String.valueOf(response.getContentType()).contains("json");
         return new Reply(
-                response.getStatus(), json.readTree(isJson ? new String(bytes, StandardCharsets.UTF_8) : "{}"), bytes);
+                response.getStatus(),
+                json.readTree(isJson ? new String(bytes, StandardCharsets.UTF_8) : "{}"),
+                bytes,
+                response.getHeaderNames().stream()
+                        .distinct()
+                        .collect(Collectors.toMap(name -> name, name -> String.valueOf(response.getHeader(name)))));
     }
 }

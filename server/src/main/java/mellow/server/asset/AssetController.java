@@ -1,11 +1,17 @@
-package mellow.server.entry;
+package mellow.server.asset;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
+import mellow.server.file.AssetFiles;
+import mellow.server.file.FactsReply;
 import mellow.server.file.Uploads;
 import mellow.server.people.SignedIn;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.ByteArrayResource;
+import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -40,21 +46,25 @@ class AssetController {
     AssetReply store(@RequestParam String name, HttpServletRequest body, @AuthenticationPrincipal SignedIn me)
             throws IOException {
         String bare = assets.requireMay(me.id(), name);
-        return uploads.receive(
-                me.id(),
-                body,
-                AssetService::requireSize,
-                content -> new AssetReply(assets.store(me.id(), bare, content), bare, content.length));
+        return uploads.receive(me.id(), body, AssetFiles::requireSize, content -> {
+            AssetService.Stored stored = assets.store(me.id(), bare, content);
+            return new AssetReply(
+                    stored.file(),
+                    bare,
+                    stored.looked().content().length,
+                    FactsReply.of(stored.facts()),
+                    stored.looked().gone());
+        });
     }
 
-    /** A stored file; pictures can be shown, everything else is saved. */
+    /** A stored file, or a part of one; pictures and sounds can be shown and played, everything else is saved. */
     @GetMapping("/{file}")
-    ResponseEntity<byte[]> load(@PathVariable long file) {
-        AssetService.Asset asset = assets.load(file);
-        String type = asset.shown().orElse(MediaType.APPLICATION_OCTET_STREAM_VALUE);
-        boolean inline = type.startsWith("image/");
+    ResponseEntity<Resource> load(@PathVariable long file, @AuthenticationPrincipal SignedIn me) {
+        AssetService.Asset asset = assets.load(me.id(), file);
+        boolean inline = !asset.mediaType().isEmpty();
         return ResponseEntity.ok()
-                .contentType(MediaType.parseMediaType(type))
+                .contentType(
+                        MediaType.parseMediaType(inline ? asset.mediaType() : MediaType.APPLICATION_OCTET_STREAM_VALUE))
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         (inline ? ContentDisposition.inline() : ContentDisposition.attachment())
@@ -63,9 +73,15 @@ class AssetController {
                                 .toString())
                 .cacheControl(
                         CacheControl.maxAge(365, TimeUnit.DAYS).cachePrivate().immutable())
-                .body(asset.content());
+                .body(new ByteArrayResource(asset.content()));
     }
 
-    /** A stored file. */
-    record AssetReply(long file, String name, int bytes) {}
+    /**
+     * A stored file.
+     *
+     * @param bytes its size
+     * @param facts what it is, null for a file that is neither seen nor heard
+     * @param gone what was taken out of it, a sentence each
+     */
+    record AssetReply(long file, String name, int bytes, @Nullable FactsReply facts, List<String> gone) {}
 }

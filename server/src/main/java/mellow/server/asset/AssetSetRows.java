@@ -1,0 +1,165 @@
+package mellow.server.asset;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import mellow.server.common.Perishable;
+import mellow.server.common.Refusal;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The rows of sets of pictures and sounds. Needs a transaction around it. */
+@Component
+class AssetSetRows implements Perishable {
+
+    /** As long as somebody may come back to one of which no intake was made. */
+    private static final Duration KEPT = Duration.ofDays(30);
+
+    private final JdbcClient jdbc;
+    private final JsonMapper json;
+    private final Clock clock;
+
+    AssetSetRows(JdbcClient jdbc, JsonMapper json, Clock clock) {
+        this.jdbc = jdbc;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /** A set without its files. */
+    record SetRow(long id, long person, AssetSetOptions options, int version, @Nullable Long intake) {}
+
+    /**
+     * A file of a set.
+     *
+     * @param file the stored file's number, null when it was not kept
+     * @param problem why it cannot go in, null when it can
+     * @param key as somebody said, null for what the path says
+     * @param language the same
+     * @param leftOut the same
+     */
+    record FileRow(
+            int position,
+            String path,
+            @Nullable Long file,
+            @Nullable String problem,
+            List<String> gone,
+            @Nullable String key,
+            @Nullable String language,
+            @Nullable Boolean leftOut) {}
+
+    @Override
+    public String what() {
+        return "pictures and sounds that came together and were never taken in";
+    }
+
+    @Override
+    public boolean namedByOthers() {
+        return false;
+    }
+
+    @Override
+    @Transactional
+    public int forget(Instant now) {
+        return jdbc.sql(
+                        """
+                        delete from asset_set s where s.created_at < :before and not exists (select 1 from intake i where i.id = s.intake_id and i.status = 'open')
+                        """)
+                .param("before", now.minus(KEPT).atOffset(ZoneOffset.UTC))
+                .update();
+    }
+
+    long add(long person, AssetSetOptions options) {
+        return jdbc.sql(
+                        "insert into asset_set (person_id, options, created_at) values (:person, cast(:options as jsonb), :at) returning id")
+                .param("person", person)
+                .param("options", json.writeValueAsString(options))
+                .param("at", clock.instant().atOffset(ZoneOffset.UTC))
+                .query(Long.class)
+                .single();
+    }
+
+    void addFiles(long set, List<FileRow> files) {
+        jdbc.sql(
+                        """
+                        insert into asset_set_file (set_id, position, path, file_id, problem, gone)
+                        select :set, f.position, f.path, f.file, f.problem, f.gone from jsonb_to_recordset(cast(:files as jsonb))
+                            as f (position int, path text, file bigint, problem text, gone text[])
+                        """)
+                .param("set", set)
+                .param("files", json.writeValueAsString(files))
+                .update();
+    }
+
+    SetRow find(long id) {
+        return read(id, "");
+    }
+
+    /** The same held against other changes. */
+    SetRow hold(long id) {
+        return read(id, " for update");
+    }
+
+    private SetRow read(long id, String held) {
+        return jdbc.sql("select * from asset_set where id = :id" + held)
+                .param("id", id)
+                .query((row, n) -> new SetRow(
+                        row.getLong("id"),
+                        row.getLong("person_id"),
+                        json.readValue(row.getString("options"), AssetSetOptions.class),
+                        row.getInt("version"),
+                        row.getObject("intake_id", Long.class)))
+                .optional()
+                .orElseThrow(() -> Refusal.notFound(
+                        "no-such-asset-set", "These pictures and sounds are not here any more; bring them again."));
+    }
+
+    List<FileRow> files(long set) {
+        return jdbc.sql("select * from asset_set_file where set_id = :set order by position")
+                .param("set", set)
+                .query((row, n) -> new FileRow(
+                        row.getInt("position"),
+                        row.getString("path"),
+                        row.getObject("file_id", Long.class),
+                        row.getString("problem"),
+                        Arrays.asList((String[]) row.getArray("gone").getArray()),
+                        row.getString("key"),
+                        row.getString("language"),
+                        row.getObject("left_out", Boolean.class)))
+                .list();
+    }
+
+    /** Notes what was decided about a set and some of its files. */
+    void decide(long set, AssetSetOptions options, List<AssetChoice> choices) {
+        jdbc.sql("update asset_set set options = cast(:options as jsonb), version = version + 1 where id = :set")
+                .param("set", set)
+                .param("options", json.writeValueAsString(options))
+                .update();
+        int known = jdbc.sql(
+                        """
+                        update asset_set_file f set key = c.key, language = c.language, left_out = c."leftOut"
+                        from jsonb_to_recordset(cast(:choices as jsonb)) as c (position int, key text, language text, "leftOut" boolean)
+                        where f.set_id = :set and f.position = c.position
+                        """)
+                .param("set", set)
+                .param("choices", json.writeValueAsString(choices))
+                .update();
+        if (known < choices.size()) {
+            throw Refusal.unacceptable(
+                    "no-such-file", "There is no such file; choose it again.", Map.of("field", "files"));
+        }
+    }
+
+    void madeInto(long set, long intake) {
+        jdbc.sql("update asset_set set intake_id = :intake, version = version + 1 where id = :set")
+                .param("set", set)
+                .param("intake", intake)
+                .update();
+    }
+}

@@ -1,0 +1,401 @@
+package mellow.server.asset;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import mellow.core.asset.AssetFacts;
+import mellow.core.asset.AssetNames;
+import mellow.core.asset.AssetPattern;
+import mellow.core.format.ledger.LedgerFormat;
+import mellow.core.language.LanguageTag;
+import mellow.core.merge.Arrival;
+import mellow.core.set.SetNames;
+import mellow.server.asset.AssetSetReply.AssetFileReply;
+import mellow.server.asset.AssetSetReply.AssetLanguageReply;
+import mellow.server.asset.AssetSetRows.FileRow;
+import mellow.server.asset.AssetSetRows.SetRow;
+import mellow.server.common.Refusal;
+import mellow.server.common.TextRules;
+import mellow.server.file.AssetFactReader;
+import mellow.server.file.AssetFiles;
+import mellow.server.file.FactsReply;
+import mellow.server.file.FileStore;
+import mellow.server.intake.Drops;
+import mellow.server.intake.IntakeService;
+import mellow.server.language.LanguageService;
+import mellow.server.people.PeopleService;
+import mellow.server.run.RunService;
+import mellow.server.run.RunService.Progress;
+import mellow.server.table.TableInfo;
+import mellow.server.table.TableService;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.RowCallbackHandler;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Pictures and sounds that came together: looked through, named by patterns, corrected by people, and then made into an intake, which compares them with the table
+ * and takes them in like any file. Nothing is an asset before that.
+ */
+@Service
+class AssetSets {
+
+    private static final String RUN = "assets";
+    private static final int MOST_FILES = 5_000;
+    private static final int LISTED = 20;
+    private static final Duration WAITS = Duration.ofMillis(900);
+
+    private static final String THERE =
+            """
+            select e.key, l.tag from entry e join cell c on c.entry_id = e.id and c.text is not null join language l on l.id = c.language_id
+            where e.table_id = :table and e.removed_at is null and e.context = '' and e.key = any(:keys)
+            union all
+            select e.key, :source from entry e where e.table_id = :table and e.removed_at is null and e.context = '' and e.key = any(:keys) and e.source <> ''
+            """;
+
+    private final AssetSetRows rows;
+    private final AssetFiles assets;
+    private final FileStore files;
+    private final Drops drops;
+    private final IntakeService intakes;
+    private final TableService tables;
+    private final LanguageService languages;
+    private final PeopleService people;
+    private final RunService runs;
+    private final TextRules texts;
+    private final JdbcClient jdbc;
+    private final TransactionTemplate transaction;
+
+    AssetSets(
+            AssetSetRows rows,
+            AssetFiles assets,
+            FileStore files,
+            Drops drops,
+            IntakeService intakes,
+            TableService tables,
+            LanguageService languages,
+            PeopleService people,
+            RunService runs,
+            TextRules texts,
+            JdbcClient jdbc,
+            TransactionTemplate transaction) {
+        this.rows = rows;
+        this.assets = assets;
+        this.files = files;
+        this.drops = drops;
+        this.intakes = intakes;
+        this.tables = tables;
+        this.languages = languages;
+        this.people = people;
+        this.runs = runs;
+        this.texts = texts;
+        this.jdbc = jdbc;
+        this.transaction = transaction;
+        runs.handle(RUN, (order, progress) -> look(order.person(), order.subject(), order.arguments(), progress));
+    }
+
+    /** Makes a set of the pictures and sounds among files that came together, and starts to look through them; its number. */
+    long make(long person, long drop, @Nullable String table) {
+        long id = Objects.requireNonNull(transaction.execute(status -> {
+            Map<String, Long> dropped = drops.assets(person, drop);
+            if (dropped.isEmpty() || dropped.size() > MOST_FILES) {
+                throw Refusal.unacceptable(
+                        "bad-amount", "Bring 1 to {most} pictures and sounds at once.", Map.of("most", MOST_FILES));
+            }
+            Optional<TableInfo> into = Optional.ofNullable(table).map(tables::find);
+            Arrival arrival = people.rights(person).coordinator() ? Arrival.SETTLED : Arrival.OFFERED;
+            return rows.add(
+                    person,
+                    new AssetSetOptions(
+                            List.of(),
+                            into.map(TableInfo::slug).orElse(null),
+                            into.isEmpty() ? "Pictures and sounds" : null,
+                            into.map(one -> one.source().value()).orElse("en"),
+                            arrival));
+        }));
+        runs.start(RUN, id, person, Long.toString(drop));
+        runs.await(RUN, id, WAITS);
+        return id;
+    }
+
+    private void look(long person, long id, String drop, Progress progress) {
+        SetRow set = mine(person, rows.hold(id));
+        Map<String, Long> dropped = drops.assets(person, Long.parseLong(drop));
+        List<FileRow> looked = new ArrayList<>();
+        for (Map.Entry<String, Long> one : dropped.entrySet()) {
+            looked.add(looked(person, looked.size(), one.getKey(), files.load(one.getValue())));
+            progress.at(looked.size(), dropped.size());
+        }
+        rows.addFiles(id, looked);
+        AssetSetOptions options = set.options().with(proposed(looked, set.options()));
+        if (options.newTable() != null) {
+            options = options.into(free(name(looked)), likeliestSource(looked, patterns(options)));
+        }
+        rows.decide(id, options, List.of());
+    }
+
+    private FileRow looked(long person, int position, String path, byte[] content) {
+        try {
+            AssetFiles.Looked looked = AssetFiles.look(path.substring(path.lastIndexOf('/') + 1), content);
+            if (looked.facts() == null) {
+                throw Refusal.unacceptable("no-asset", "This is neither a picture nor a sound.");
+            }
+            long file = assets.keep(person, path, looked);
+            return new FileRow(position, path, file, null, looked.gone(), null, null, null);
+        } catch (Refusal broken) {
+            return new FileRow(position, path, null, String.valueOf(broken.getMessage()), List.of(), null, null, null);
+        }
+    }
+
+    private List<String> proposed(List<FileRow> rowsOf, AssetSetOptions options) {
+        Set<LanguageTag> known = new HashSet<>();
+        if (options.table() != null) {
+            TableInfo table = tables.find(options.table());
+            known.add(table.source());
+            table.languages().forEach(kept -> known.add(kept.tag()));
+        }
+        return AssetNames.propose(rowsOf.stream().map(FileRow::path).toList(), known).stream()
+                .map(AssetPattern::toString)
+                .toList();
+    }
+
+    /** The folder that all came in, else what they are. */
+    private static String name(List<FileRow> files) {
+        Set<String> first = files.stream()
+                .map(file -> file.path().indexOf('/') < 0
+                        ? ""
+                        : file.path().substring(0, file.path().indexOf('/')))
+                .collect(Collectors.toSet());
+        String folder = first.size() == 1 ? first.iterator().next() : "";
+        return folder.isEmpty() ? "Pictures and sounds" : SetNames.title(folder);
+    }
+
+    private String free(String name) {
+        Set<String> taken = tables.all().stream()
+                .map(table -> table.table().name().toLowerCase(Locale.ROOT))
+                .collect(Collectors.toSet());
+        String free = name;
+        for (int n = 2; taken.contains(free.toLowerCase(Locale.ROOT)); n++) {
+            free = name + " " + n;
+        }
+        return free;
+    }
+
+    /** English when there are files in it, else the language of most of them. */
+    private static String likeliestSource(List<FileRow> files, List<AssetPattern> patterns) {
+        LanguageTag english = new LanguageTag("en");
+        Map<LanguageTag, Long> counts = new NamedAssets(files, patterns, english)
+                .files().stream()
+                        .map(NamedAssets.One::language)
+                        .filter(Objects::nonNull)
+                        .collect(Collectors.groupingBy(tag -> tag, Collectors.counting()));
+        return counts.containsKey(english)
+                ? english.value()
+                : counts.entrySet().stream()
+                        .max(Map.Entry.comparingByValue())
+                        .map(Map.Entry::getKey)
+                        .orElse(english)
+                        .value();
+    }
+
+    private static List<AssetPattern> patterns(AssetSetOptions options) {
+        return options.patterns().stream().map(AssetSets::pattern).toList();
+    }
+
+    private static AssetPattern pattern(String text) {
+        try {
+            return AssetPattern.of(text.strip());
+        } catch (IllegalArgumentException wrong) {
+            throw Refusal.unacceptable("bad-pattern", String.valueOf(wrong.getMessage()), Map.of("field", "patterns"));
+        }
+    }
+
+    private SetRow mine(long person, SetRow set) {
+        if (set.person() != person && !people.rights(person).coordinator()) {
+            throw Refusal.forbidden(
+                    "not-your-files", "Only the person who brought these files, or a coordinator, can see them.");
+        }
+        return set;
+    }
+
+    /** How a set stands. */
+    @Transactional(readOnly = true)
+    public AssetSetReply reply(long person, long id) {
+        SetRow set = mine(person, rows.find(id));
+        List<FileRow> all = rows.files(id);
+        Optional<TableInfo> table = Optional.ofNullable(set.options().table()).map(tables::find);
+        LanguageTag source = source(set.options(), table);
+        NamedAssets named = new NamedAssets(all, patterns(set.options()), source);
+        Map<Long, AssetFacts> facts = new AssetFactReader(jdbc)
+                .of(all.stream().map(FileRow::file).filter(Objects::nonNull).toList());
+        return new AssetSetReply(
+                id,
+                set.version(),
+                set.options(),
+                proposed(all, set.options()),
+                table.map(TableInfo::name).orElse(null),
+                named.files().stream().map(one -> told(one, facts)).toList(),
+                named.entries().size(),
+                languages(named, table),
+                blocked(named, set.options()).orElse(null),
+                runs.latest(RUN, id).orElse(null),
+                set.intake());
+    }
+
+    private static AssetFileReply told(NamedAssets.One one, Map<Long, AssetFacts> facts) {
+        FileRow row = one.row();
+        LanguageTag language = one.language();
+        return new AssetFileReply(
+                row.position(),
+                row.path(),
+                row.file(),
+                row.file() == null ? null : FactsReply.of(facts.get(row.file())),
+                one.key(),
+                language == null ? null : language.value(),
+                row.key() != null || row.language() != null,
+                one.leftOut(),
+                one.why(),
+                row.gone());
+    }
+
+    /** How much there is of each language once the files are in, the source first. */
+    private List<AssetLanguageReply> languages(NamedAssets named, Optional<TableInfo> table) {
+        Map<String, Map<LanguageTag, NamedAssets.One>> entries = named.entries();
+        Set<LanguageTag> all = new LinkedHashSet<>(named.languages());
+        table.ifPresent(one -> one.languages().forEach(kept -> all.add(kept.tag())));
+        Map<String, Set<String>> there = new HashMap<>();
+        table.ifPresent(one -> jdbc.sql(THERE)
+                .param("table", one.id())
+                .param("source", one.source().value())
+                .param("keys", entries.keySet().toArray(String[]::new))
+                .query((RowCallbackHandler) row -> there.computeIfAbsent(row.getString(1), any -> new HashSet<>())
+                        .add(row.getString(2))));
+        return all.stream()
+                .map(tag -> {
+                    List<String> missing = entries.entrySet().stream()
+                            .filter(one -> !one.getValue().containsKey(tag)
+                                    && !there.getOrDefault(one.getKey(), Set.of())
+                                            .contains(tag.value()))
+                            .map(Map.Entry::getKey)
+                            .toList();
+                    return new AssetLanguageReply(
+                            tag.value(),
+                            entries.size() - missing.size(),
+                            missing.subList(0, Math.min(LISTED, missing.size())));
+                })
+                .toList();
+    }
+
+    private Optional<String> blocked(NamedAssets named, AssetSetOptions options) {
+        if (named.entries().isEmpty()) {
+            return Optional.of(
+                    named.files().isEmpty()
+                            ? "These files have not been looked through yet."
+                            : "No name tells an entry and a language; say how the names are made.");
+        }
+        String name = Objects.requireNonNullElse(options.newTable(), "").strip();
+        boolean taken = options.table() == null
+                && tables.all().stream().anyMatch(table -> table.table().name().equalsIgnoreCase(name));
+        if (options.table() == null && (name.isEmpty() || taken)) {
+            return Optional.of(
+                    name.isEmpty()
+                            ? "Say which table they go into."
+                            : "There is a table called “" + name
+                                    + "” already; choose another name, or take these into that table.");
+        }
+        return named.blocked();
+    }
+
+    private LanguageTag source(AssetSetOptions options, Optional<TableInfo> table) {
+        return table.map(TableInfo::source).orElseGet(() -> languages.parse(options.source()));
+    }
+
+    /** Changes what was decided about a set; files that are not named stay as they are. */
+    @Transactional
+    public void decide(long person, long id, int version, AssetSetOptions options, List<AssetChoice> choices) {
+        SetRow set = mine(person, rows.hold(id));
+        requireVersion(set, version);
+        patterns(options);
+        Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
+        source(options, table);
+        texts.require(Objects.requireNonNullElse(options.newTable(), ""), "newTable");
+        for (AssetChoice choice : choices) {
+            if (choice.language() != null) {
+                languages.parse(choice.language());
+            }
+            texts.require(Objects.requireNonNullElse(choice.key(), ""), "key");
+        }
+        // Into another table other languages are likely.
+        List<String> made = options.patterns().isEmpty() ? proposed(rows.files(id), options) : options.patterns();
+        rows.decide(
+                id, options.with(made), choices.stream().map(AssetSets::clean).toList());
+    }
+
+    private static AssetChoice clean(AssetChoice choice) {
+        String key = choice.key() == null || choice.key().isBlank()
+                ? null
+                : choice.key().strip();
+        String language = choice.language() == null
+                ? null
+                : LanguageTag.parse(choice.language()).orElseThrow().value();
+        return new AssetChoice(choice.position(), key, language, choice.leftOut());
+    }
+
+    private static void requireVersion(SetRow set, int version) {
+        if (set.version() != version) {
+            throw Refusal.conflict(
+                    "set-moved-on",
+                    "Someone decided about these files meanwhile; look at them again, then repeat your change.",
+                    Map.of());
+        }
+    }
+
+    /** Makes an intake of a set, which takes the place of one that was made of it before and is still open; its number. */
+    @Transactional
+    public long compare(long person, long id, int version) {
+        SetRow set = mine(person, rows.hold(id));
+        requireVersion(set, version);
+        AssetSetOptions options = set.options();
+        Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
+        NamedAssets named = new NamedAssets(rows.files(id), patterns(options), source(options, table));
+        blocked(named, options).ifPresent(why -> {
+            throw Refusal.unacceptable("set-blocked", why);
+        });
+        if (set.intake() != null) {
+            intakes.leaveOpen(person, set.intake());
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            new LedgerFormat().write(named.list(), out);
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+        String path = "pictures and sounds/"
+                + table.map(TableInfo::slug).orElseGet(() -> Objects.requireNonNull(options.newTable())
+                        .replaceAll("[/\\\\\\p{Cntrl}]", " "))
+                + ".ledger.json";
+        long intake = intakes.bring(person, path, out.toByteArray());
+        intakes.decide(
+                person,
+                intake,
+                options.table(),
+                options.table() == null ? options.newTable() : null,
+                options.arrival());
+        rows.madeInto(id, intake);
+        return intake;
+    }
+}
