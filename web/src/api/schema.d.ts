@@ -4898,6 +4898,9 @@ export interface components {
             };
             cells: components["schemas"]["CellView"][];
             context: string;
+            files?: {
+                [key: string]: number;
+            };
             /** Format: int64 */
             id: number;
             key: string;

@@ -23,6 +23,7 @@ const ChecksPage = page(async () => (await import("../features/checks/ChecksPage
 const PersonPage = page(async () => (await import("../features/contributions/PersonPage")).PersonPage);
 const ReportPage = page(async () => (await import("../features/contributions/ReportPage")).ReportPage);
 const IntakeListPage = page(async () => (await import("../features/intake/IntakeListPage")).IntakeListPage);
+const AssetSetPage = page(async () => (await import("../features/intake/AssetSetPage")).AssetSetPage);
 const IntakePage = page(async () => (await import("../features/intake/IntakePage")).IntakePage);
 const OffersPage = page(async () => (await import("../features/offers/OffersPage")).OffersPage);
 const InvitationPage = page(async () => (await import("../features/people/InvitationPage")).InvitationPage);
@@ -103,6 +104,7 @@ export function App() {
           <Route path="/tables/:slug" element={<TablePage me={person} />} />
           <Route path="/ledger" element={<LedgerPage me={person} />} />
           <Route path="/intake" element={<IntakeListPage />} />
+          <Route path="/intake/assets/:id" element={<AssetSetPage me={person} />} />
           <Route path="/intake/:id" element={<IntakePage me={person} />} />
           <Route path="/" element={<Navigate to="/board" replace />} />
           <Route path="/index.html" element={<Navigate to="/board" replace />} />

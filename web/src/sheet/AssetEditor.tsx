@@ -2,6 +2,7 @@ import { Button } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { ask, sentenceOf, type Schemas } from "../api/client";
 import { t } from "../words/words";
+import { assetAddress, assetKind } from "../asset/assets";
 import type { EditEnd } from "./ending";
 import { MAIN, type Forms } from "../text/shapes";
 
@@ -15,11 +16,6 @@ export async function storeAsset(file: File): Promise<Forms> {
     bytes: file,
   });
   return { [MAIN]: stored.name, file: String(stored.file) };
-}
-
-/** Whether a browser shows a file of that name as a picture. */
-export function isPicture(name: string | undefined): boolean {
-  return /\.(png|jpe?g|webp)$/i.test(name ?? "");
 }
 
 interface Props {
@@ -58,7 +54,9 @@ export function AssetEditor({ label, now, onEnd }: Props) {
         if (!storing && to !== null && !event.currentTarget.contains(to)) onEnd(now, "blur");
       }}
     >
-      {isPicture(now[MAIN]) && <img className="thumb" src={`/api/assets/${now.file}`} alt={now[MAIN]} />}
+      {assetKind(now[MAIN]) === "picture" && (
+        <img className="thumb" src={assetAddress(now.file ?? "")} alt={now[MAIN]} />
+      )}
       <Button ref={button} size="small" variant="outlined" aria-label={label} onClick={() => input.current?.click()}>
         {t(now.file ? "asset.replace" : "asset.choose")}
       </Button>

@@ -96,6 +96,7 @@ export const KEYS: Row[] = [
   { shown: "Alt+letter", meaning: "keys.take" },
   { shown: "Alt+number", meaning: "keys.insert" },
   { shown: "Alt+M", meaning: "keys.mend" },
+  { shown: "Space", meaning: "keys.play" },
   { shown: "=", meaning: "keys.holds" },
   { shown: "Shift+arrows", meaning: "keys.extend" },
   { shown: "Ctrl+A, Esc", meaning: "keys.all", keys: { "Ctrl+a": { do: "all" }, Escape: { do: "unselect" } } },

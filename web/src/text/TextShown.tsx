@@ -1,4 +1,6 @@
 import type { ReactNode } from "react";
+import { AssetLarge } from "../asset/AssetShown";
+import type { Facts } from "../asset/assets";
 import type { DiffRun } from "./wordDiff";
 import { pieces } from "./pieces";
 import { inOrder } from "./shapes";
@@ -85,18 +87,19 @@ export function DiffShown({ runs }: { runs: DiffRun[] }) {
 }
 
 /** A text of several forms, a line each. */
-export function FormsShown({ forms, lang, dir }: { forms: Record<string, string>; lang: string; dir: "ltr" | "rtl" }) {
-  if (forms.file !== undefined) {
-    const address = `/api/assets/${forms.file}`;
-    return (
-      <p className="told">
-        <a href={address} target="_blank" rel="noreferrer">
-          {/\.(png|jpe?g|webp)$/i.test(forms.other ?? "") && <img className="asset" src={address} alt="" />}
-          {forms.other}
-        </a>
-      </p>
-    );
-  }
+export function FormsShown({
+  forms,
+  lang,
+  dir,
+  facts,
+}: {
+  forms: Record<string, string>;
+  lang: string;
+  dir: "ltr" | "rtl";
+  /** What the files are that a text of shape asset may name. */
+  facts?: Record<string, Facts>;
+}) {
+  if (forms.file !== undefined) return <AssetLarge forms={forms} facts={facts} />;
   return (
     <dl className="told forms">
       {inOrder(forms).map(([form, text]) => (

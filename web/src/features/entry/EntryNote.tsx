@@ -8,6 +8,7 @@ import type { Person } from "../../session/useSession";
 import type { Row, RowStore } from "../../sheet/rowStore";
 import { FormsShown, TextShown } from "../../text/TextShown";
 import { undoing } from "../../sheet/undoing";
+import { LineDialog, LineNote } from "../recordings";
 import { EntryDialog, MoveDialog } from "./dialogs";
 import { SourceDialog } from "./SourceDialog";
 import { EntryStory } from "./EntryStory";
@@ -15,7 +16,7 @@ import { PictureShown } from "./PictureShown";
 import type { EntriesChanged } from "./useEntry";
 import { ActionMenu } from "../../parts/ActionMenu";
 
-type Open = "describe" | "rewrite" | "create" | "move" | null;
+type Open = "describe" | "rewrite" | "create" | "move" | "line" | null;
 
 interface Props {
   row: Row;
@@ -70,12 +71,19 @@ export function EntryNote(props: Props) {
         )}
       </h2>
       {row.sourceForms ? (
-        <FormsShown forms={row.sourceForms} lang="" dir="ltr" />
+        <FormsShown forms={row.sourceForms} lang="" dir="ltr" facts={row.assets} />
       ) : (
         <p className="told" aria-label={t("footnotes.source")} role="note">
           <TextShown text={row.source} />
         </p>
       )}
+      <LineNote
+        row={row}
+        language={shown}
+        coordinator={me.coordinator}
+        onSay={onSay}
+        onChanged={() => void store.refresh([row.id])}
+      />
       {row.picture !== undefined && <PictureShown picture={row.picture} entry={row.key} />}
       {row.note ? <p>{row.note}</p> : <p className="soft">{t("footnotes.noNote")}</p>}
       <p className="soft">
@@ -106,6 +114,7 @@ export function EntryNote(props: Props) {
       <ActionMenu label={t("entry.change")} anchor={menu} onClose={() => setMenu(null)}>
         <MenuItem onClick={() => choose("rewrite")}>{t("entry.rewrite")}</MenuItem>
         <MenuItem onClick={() => choose("describe")}>{t("entry.describe")}</MenuItem>
+        {row.shape === "asset" && <MenuItem onClick={() => choose("line")}>{t("line.open")}</MenuItem>}
         <MenuItem onClick={() => choose("create")}>{t("entry.createAfter")}</MenuItem>
         <MenuItem onClick={() => choose("move")}>{t("entry.move")}</MenuItem>
         <MenuItem onClick={remove}>{t("entry.remove")}</MenuItem>
@@ -119,6 +128,16 @@ export function EntryNote(props: Props) {
           row={row}
           after={null}
           onDone={(changed) => done(changed, false)}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open === "line" && (
+        <LineDialog
+          row={row}
+          onDone={() => {
+            setOpen(null);
+            void store.refresh([row.id]);
+          }}
           onClose={() => setOpen(null)}
         />
       )}

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { bringAll, farWords, filesOf, type Dropped } from "./uploading";
+import { makeAssetSet } from "./useAssetSet";
 import type { Intake } from "./useIntake";
 import "./intake.css";
 
@@ -27,7 +28,9 @@ export function DropOnTable({ table }: { table: Schemas["TableReply"] }) {
       }
       setBusy(null);
       await queries.invalidateQueries({ queryKey: ["intakes"] });
-      if (came.refused.length > 0) setWrong(came.refused.map((one) => one.why).join(" "));
+      if (came.drop !== null && came.assets > 0 && came.intakes.length === 0 && came.refused.length === 0)
+        void navigate(`/intake/assets/${await makeAssetSet(came.drop, table.slug)}`);
+      else if (came.refused.length > 0) setWrong(came.refused.map((one) => one.why).join(" "));
       else void navigate(came.intakes.length === 1 ? `/intake/${came.intakes[0]}` : "/intake");
     };
     const carriesFiles = (event: DragEvent) => event.dataTransfer?.types.includes("Files") ?? false;

@@ -9,6 +9,7 @@ import { nameOf, OpenIntakes } from "./OpenIntakes";
 import { NotComeIn } from "./NotComeIn";
 import { onlyScenes } from "./onlyScenes";
 import { ScenesDialog } from "./ScenesDialog";
+import { makeAssetSet } from "./useAssetSet";
 import { bringAll, farWords, filesOf, type Came, type Dropped } from "./uploading";
 import { useIntakes, type Intake } from "./useIntake";
 import "./intake.css";
@@ -49,14 +50,20 @@ export function IntakeListPage() {
     if (await onlyScenes(files)) setScenes(files);
     else await bringTexts(files);
   };
+  const nameAssets = async (drop: number) => {
+    void navigate(`/intake/assets/${await makeAssetSet(drop)}`);
+  };
   const bringTexts = async (files: Dropped[]) => {
     const all = await bringAll(files, (far) => setBusy(farWords(far)));
     setBusy(null);
     setCame(all);
     if (input.current) input.current.value = "";
     await queries.invalidateQueries({ queryKey: ["intakes"] });
+    const nothingElse = all.intakes.length === 0 && all.refused.length === 0;
+    if (all.assets > 0 && nothingElse && all.drop !== null) return nameAssets(all.drop);
     const only = all.intakes[0];
-    if (all.intakes.length === 1 && only !== undefined && all.refused.length === 0) void navigate(`/intake/${only}`);
+    if (all.intakes.length === 1 && only !== undefined && all.refused.length === 0 && all.assets === 0)
+      void navigate(`/intake/${only}`);
   };
   const takeAlone = useMutation({
     mutationFn: (file: string) =>
@@ -118,6 +125,14 @@ export function IntakeListPage() {
             {wrong}
           </Alert>
         )}
+        {came && came.drop !== null && came.assets > 0 && (
+          <Alert
+            severity="info"
+            action={<Button onClick={() => nameAssets(came.drop ?? 0).catch(fail)}>{t("assets.seeNames")}</Button>}
+          >
+            {t("assets.came", { n: came.assets })}
+          </Alert>
+        )}
         {came && came.refused.length > 0 && (
           <NotComeIn refused={came.refused} onTake={(file) => takeAlone.mutate(file)} onClose={() => setCame(null)} />
         )}
@@ -133,7 +148,7 @@ export function IntakeListPage() {
       {scenes && (
         <ScenesDialog
           files={scenes}
-          onTexts={() => {
+          onAssets={() => {
             setScenes(null);
             bringTexts(scenes).catch(fail);
           }}

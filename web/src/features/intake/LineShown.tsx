@@ -1,3 +1,4 @@
+import { AssetInLine } from "../../asset/AssetShown";
 import { listed, t } from "../../words/words";
 import { Mark } from "../../scope/Mark";
 import type { CellState } from "../../scope/scope";
@@ -63,7 +64,9 @@ function Words({ line, side, diff }: { line: Line; side: "before" | "after" | "s
   const text = side === "before" ? line.before : (line.after ?? (side === "source" ? line.before : undefined));
   return (
     <div className="words" lang={side === "source" ? undefined : line.language} dir={directionOf(line.language)}>
-      {forms ? (
+      {forms?.file !== undefined ? (
+        <AssetInLine forms={forms} facts={undefined} />
+      ) : forms ? (
         inOrder(forms).map(([form, words]) => (
           <div key={form}>
             <span className="soft">{form}</span> <TextShown text={words} />

@@ -9,13 +9,13 @@ import type { Dropped } from "./uploading";
 
 interface Props {
   files: Dropped[];
-  /** Takes them in as files of texts after all. */
-  onTexts: () => void;
+  /** Takes them in as pictures that entries have per language. */
+  onAssets: () => void;
   onClose: () => void;
 }
 
 /** Drawings and pictures that were dropped where texts come in: they are scenes of a product. */
-export function ScenesDialog({ files, onTexts, onClose }: Props) {
+export function ScenesDialog({ files, onAssets, onClose }: Props) {
   const products = useProducts();
   const navigate = useNavigate();
   const [slug, setSlug] = useState<string | null>(null);
@@ -55,7 +55,7 @@ export function ScenesDialog({ files, onTexts, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>{t("cancel")}</Button>
-        <Button onClick={onTexts}>{t("intake.scenesAsTexts")}</Button>
+        <Button onClick={onAssets}>{t("intake.scenesAsAssets")}</Button>
         <Button
           variant="contained"
           disabled={scenes.busy || product === ""}

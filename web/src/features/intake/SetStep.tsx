@@ -1,11 +1,11 @@
-import { Alert, Button, Checkbox, TextField } from "@mui/material";
-import { useState } from "react";
+import { Alert, Button, Checkbox } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { languageName, nameOfTag, t, type WordKey } from "../../words/words";
+import { nameOfTag, t, type WordKey } from "../../words/words";
 import { Choice, Choices, Picker } from "../../parts/Picker";
 import { useFocusBack } from "../../parts/useFocusBack";
 import { Words } from "../../words/Words";
 import type { Person } from "../../session/useSession";
+import { IntoPicker } from "./IntoPicker";
 import { SetFiles } from "./SetFiles";
 import { choiceOf, sourceTags, withSource, type FileChoice, type SetChoice } from "./sets";
 import type { Intake, Options } from "./useIntake";
@@ -48,7 +48,9 @@ export function SetStep({ intake, tables, me, busy, onDecide }: Props) {
           of="set.sentence"
           slots={{
             files: <b>{t("set.files", { n: taken.length })}</b>,
-            into: <IntoPicker intake={intake} tables={tables} me={me} onChoose={choose} />,
+            into: (
+              <IntoPicker tableName={intake.tableName} options={options} tables={tables} me={me} onChoose={choose} />
+            ),
             source: options.table ? (
               <b>{nameOfTag(source)}</b>
             ) : (
@@ -133,67 +135,6 @@ export function SetStep({ intake, tables, me, busy, onDecide }: Props) {
       )}
       <SetFiles intake={intake} busy={busy} onFile={decideFile} />
     </div>
-  );
-}
-
-function IntoPicker({
-  intake,
-  tables,
-  me,
-  onChoose,
-}: {
-  intake: Intake;
-  tables: Schemas["TableReply"][];
-  me: Person;
-  onChoose: (change: Partial<Options>) => void;
-}) {
-  const options = intake.options;
-  const [name, setName] = useState(options.newTable ?? "");
-  const words = intake.tableName
-    ? t("set.editionOf", { table: intake.tableName })
-    : t("set.newTable", { table: options.newTable ?? "" });
-  return (
-    <Picker label={t("reading.into")} words={words}>
-      {(close) => (
-        <>
-          {me.coordinator && (
-            <form
-              className="newname"
-              onSubmit={(event) => {
-                event.preventDefault();
-                onChoose({ table: undefined, newTable: name });
-                close();
-              }}
-            >
-              <TextField
-                size="small"
-                label={t("reading.newName")}
-                value={name}
-                autoFocus
-                onChange={(event) => setName(event.target.value)}
-              />
-              <Button type="submit" disabled={name.trim() === ""}>
-                {t("set.makeIt")}
-              </Button>
-            </form>
-          )}
-          <Choices label={t("reading.into")}>
-            {tables.map((table) => (
-              <Choice
-                key={table.slug}
-                words={table.name}
-                more={t("set.tableOf", { n: table.entries, language: languageName(table.source) })}
-                chosen={table.slug === options.table}
-                onChoose={() => {
-                  onChoose({ table: table.slug, newTable: undefined, source: table.source.tag });
-                  close();
-                }}
-              />
-            ))}
-          </Choices>
-        </>
-      )}
-    </Picker>
   );
 }
 

@@ -25,6 +25,8 @@ export interface Came {
   drop: number | null;
   intakes: number[];
   refused: Refusal[];
+  /** How many pictures and sounds came along. */
+  assets: number;
 }
 
 /** How far a drop is: files that have been sent, or looked at, of all. */
@@ -79,7 +81,7 @@ export async function bringAll(files: Dropped[], tell: (far: Far) => void): Prom
     refused.push({ file: path, why: t("intake.tooLarge", { file: path, n, limit: LARGEST_FILE / 1024 / 1024 }) });
     return false;
   });
-  if (small.length === 0) return { drop: null, intakes: [], refused };
+  if (small.length === 0) return { drop: null, intakes: [], refused, assets: 0 };
   const { id } = await ask<Drop>("/api/drops", { method: "POST" });
   const left = [...small];
   let done = 0;
@@ -98,12 +100,13 @@ export async function bringAll(files: Dropped[], tell: (far: Far) => void): Prom
     }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, send));
-  if (refused.length === files.length) return { drop: id, intakes: [], refused };
+  if (refused.length === files.length) return { drop: id, intakes: [], refused, assets: 0 };
   const sorted = await sort(id, tell);
   return {
     drop: id,
     intakes: sorted.intakes?.map((one) => one.id) ?? [],
     refused: [...refused, ...sorted.refused.map((one) => ({ ...one, kept: true }))],
+    assets: sorted.assets,
   };
 }
 

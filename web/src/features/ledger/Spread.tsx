@@ -3,6 +3,7 @@ import { useEffect, useLayoutEffect, useMemo, type RefObject } from "react";
 import { listed, t } from "../../words/words";
 import { takenAway } from "../../sheet/ending";
 import { commandFor, SOURCE } from "../../sheet/keyboard";
+import { playsSound } from "./playsSound";
 import { sizeOf } from "../../sheet/selection";
 import type { Forms } from "../../text/shapes";
 import { cellId } from "./cellId";
@@ -113,6 +114,10 @@ export function Spread({ grid, cursor, editor, blocks, onBeyond, noteOf }: Props
     const stale = store.cell(id, tag)?.state === "stale";
     const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
     const isComposing = event.nativeEvent.isComposing;
+    if (key === " " && !ctrlKey && !altKey && !metaKey && playsSound(store, id, place.column === SOURCE ? null : tag)) {
+      event.preventDefault();
+      return;
+    }
     const command = commandFor({ key, code, ctrlKey, metaKey, altKey, shiftKey, isComposing }, stale);
     if (!command) return;
     const several = sizeOf(block) > 1;

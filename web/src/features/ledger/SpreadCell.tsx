@@ -1,16 +1,18 @@
 import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { Mark } from "../../scope/Mark";
-import { AssetEditor, isPicture } from "../../sheet/AssetEditor";
+import { AssetInLine } from "../../asset/AssetShown";
+import { AssetEditor } from "../../sheet/AssetEditor";
 import { cellShown } from "../../sheet/cellShown";
 import { outbox } from "../../sheet/outbox/outbox";
 import type { CellView } from "../../sheet/rowStore";
 import type { Editing } from "../../sheet/useEditing";
-import { fieldsOf } from "../../text/shapes";
+import { fieldsOf, MAIN, type Forms } from "../../text/shapes";
 import { TextShown } from "../../text/TextShown";
 import { languageName, listed, t } from "../../words/words";
 import { kindName } from "../checks";
 import { CheckedEditor } from "./CheckedEditor";
+import { BorrowedAsset } from "./BorrowedAsset";
 import { cellId } from "./cellId";
 import { useSheet } from "./sheetModel";
 import type { Hands } from "./SpreadRow";
@@ -123,10 +125,11 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
             />
           ) : shown.text ? (
             <div className="text" lang={tag} dir={dir}>
-              {row?.shape === "asset" && isPicture(shown.text) && (
-                <img className="thumb" src={`/api/assets/${cell?.forms?.file}`} alt="" />
+              {row?.shape === "asset" ? (
+                <AssetInLine forms={assetForms(shown.text, cell)} facts={row.assets} />
+              ) : (
+                <TextShown text={shown.text} signs={view.signs} />
               )}
-              <TextShown text={shown.text} signs={view.signs} />
             </div>
           ) : !row ? null : !isKept || !row.translatable ? (
             <div className="text none" dir="ltr">
@@ -135,6 +138,7 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
           ) : (
             <div className="text none" dir={dir}>
               <bdi>{t("state.untranslated")}</bdi>
+              {row.shape === "asset" && <BorrowedAsset row={row} language={tag} />}
             </div>
           )}
           {!open && cell?.stops && shown.text === cell.text && (
@@ -147,6 +151,12 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
     </>
   );
 });
+
+/** The file whose name a cell shows: that in force, or of the offer that waits. */
+function assetForms(text: string, cell: CellView | undefined): Forms {
+  const named = [cell?.forms, ...(cell?.offers.map((offer) => offer.forms) ?? [])];
+  return named.find((forms) => forms?.[MAIN] === text) ?? { [MAIN]: text };
+}
 
 /** Says who changed the cell while it is being edited; nothing when nobody did. */
 function movedOn(cell: CellView | undefined, seen: number | undefined): string {

@@ -3,6 +3,7 @@ import { placeholdersIn } from "../../text/guarding";
 import type { EditEnd } from "../../sheet/ending";
 import { SOURCE } from "../../sheet/keyboard";
 import { inOneLine, type Forms } from "../../text/shapes";
+import { AssetInLine } from "../../asset/AssetShown";
 import { DiffShown, TextShown } from "../../text/TextShown";
 import type { Editing } from "../../sheet/useEditing";
 import { wordDiff } from "../../text/wordDiff";
@@ -62,6 +63,15 @@ export const SpreadRow = memo(function SpreadRow(props: Props) {
         {row ? (
           <>
             <div className="remark">
+              {row.line && (
+                <span
+                  className={row.line.moved.length > 0 ? "spoken moved" : "spoken"}
+                  title={t("line.speaks", { key: row.line.key })}
+                >
+                  <span aria-hidden="true">“ ”</span>
+                  <span className="visually-hidden">{t("line.speaks", { key: row.line.key })}</span>
+                </span>
+              )}
               <span className="key">
                 {row.key}
                 {row.context && <span className="context"> · {row.context}</span>}
@@ -81,7 +91,9 @@ export const SpreadRow = memo(function SpreadRow(props: Props) {
               {row.maxLength > 0 && <span className="limit">{row.maxLength}</span>}
             </div>
             <div className="text">
-              {stale && row.sourceBefore !== undefined ? (
+              {row.shape === "asset" ? (
+                <AssetInLine forms={row.sourceForms ?? {}} facts={row.assets} />
+              ) : stale && row.sourceBefore !== undefined ? (
                 <DiffShown runs={wordDiff(row.sourceBefore, row.source)} />
               ) : (
                 <TextShown text={inOneLine(row.source, row.sourceForms)} signs={view.signs} />

@@ -24,7 +24,7 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
     void changes.change(entry, tag, change).then((wrong) => wrong && onSay(wrong));
   const shown = (text: string, forms?: Record<string, string>) =>
     forms ? (
-      <FormsShown forms={forms} lang={tag} dir={dir} />
+      <FormsShown forms={forms} lang={tag} dir={dir} facts={store.row(entry)?.assets} />
     ) : (
       <p className="told" lang={tag} dir={dir}>
         <TextShown text={text} />
@@ -67,6 +67,9 @@ export function TextNote({ store, entry, language, me, changes, onSay, onAmend }
         {cell?.text !== undefined && isTold(cell.origin) && ` · ${t(`origin.${cell.origin}`)}`}
       </p>
       {cell?.text !== undefined && shown(cell.text, cell.forms)}
+      {cell?.state === "stale" && row?.line?.moved.includes(tag) && (
+        <p className="stale">{t("line.rewritten", { key: row.line.key })}</p>
+      )}
       {cell?.settled &&
         cell.text !== undefined &&
         row?.shape === "plain" &&

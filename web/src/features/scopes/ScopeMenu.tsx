@@ -20,6 +20,7 @@ import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { t } from "../../words/words";
 import { EntryDialog } from "../entry";
 import { CountDialog, FillDialog } from "../filling";
+import { LinesDialog } from "../recordings";
 import type { Entries } from "../../sheet/entries";
 import { writeScope, type Scope } from "../../scope/scope";
 import { languagesOf } from "../../scope/scopeTables";
@@ -50,6 +51,7 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
   const [creating, setCreating] = useState(false);
   const [filling, setFilling] = useState(false);
   const [counting, setCounting] = useState(false);
+  const [tying, setTying] = useState(false);
   const navigate = useNavigate();
   const kept = useQuery({
     queryKey: ["scopes"],
@@ -121,6 +123,16 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
           </MenuItem>
         )}
         {me.coordinator && only && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              setTying(true);
+            }}
+          >
+            {t("recordings.open")}
+          </MenuItem>
+        )}
+        {me.coordinator && only && (
           <MenuItem onClick={() => void navigate(`/tables/${only.slug}`)}>
             {t("scopes.settings", { table: only.name })}
           </MenuItem>
@@ -165,6 +177,17 @@ export function ScopeMenu({ me, scope, tables, entries, onSay, onEntries }: Prop
         )}
       </ActionMenu>
       {counting && <CountDialog scope={writeScope(scope)} languages={countable} onClose={() => setCounting(false)} />}
+      {tying && only && (
+        <LinesDialog
+          table={only}
+          onDone={(sentence) => {
+            setTying(false);
+            onSay(sentence);
+            onEntries();
+          }}
+          onClose={() => setTying(false)}
+        />
+      )}
       {filling && (
         <FillDialog
           scope={writeScope(scope)}

@@ -7,6 +7,7 @@ import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import mellow.server.common.Clearing;
 import mellow.server.common.Perishable;
 import mellow.server.common.Refusal;
 import org.jspecify.annotations.Nullable;
@@ -67,12 +68,19 @@ class AssetSetRows implements Perishable {
     @Override
     @Transactional
     public int forget(Instant now) {
-        return jdbc.sql(
+        // What was said of a table's files stays; the files of such a set are in the table.
+        return Clearing.run(
+                jdbc,
+                List.of(
                         """
-                        delete from asset_set s where s.created_at < :before and not exists (select 1 from intake i where i.id = s.intake_id and i.status = 'open')
-                        """)
-                .param("before", now.minus(KEPT).atOffset(ZoneOffset.UTC))
-                .update();
+                        delete from asset_set_file f using asset_set s join intake i on i.id = s.intake_id and i.status <> 'open'
+                        where f.set_id = s.id and s.created_at < :before
+                        """,
+                        """
+                        delete from asset_set s where s.created_at < :before
+                          and not exists (select 1 from intake i where i.id = s.intake_id and i.status in ('open', 'applied'))
+                        """),
+                Map.of("before", now.minus(KEPT)));
     }
 
     long add(long person, AssetSetOptions options) {
@@ -154,6 +162,20 @@ class AssetSetRows implements Perishable {
             throw Refusal.unacceptable(
                     "no-such-file", "There is no such file; choose it again.", Map.of("field", "files"));
         }
+    }
+
+    /** The patterns of the files that were taken into a table last. */
+    List<String> patternsOf(long table) {
+        return jdbc.sql(
+                        """
+                        select s.options from asset_set s join intake i on i.id = s.intake_id where i.table_id = :table and i.status = 'applied'
+                        order by s.id desc limit 1
+                        """)
+                .param("table", table)
+                .query(String.class)
+                .optional()
+                .map(options -> json.readValue(options, AssetSetOptions.class).patterns())
+                .orElse(List.of());
     }
 
     void madeInto(long set, long intake) {

@@ -52,7 +52,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * and takes them in like any file. Nothing is an asset before that.
  */
 @Service
-class AssetSets {
+public class AssetSets {
 
     private static final String RUN = "assets";
     private static final int MOST_FILES = 5_000;
@@ -132,6 +132,33 @@ class AssetSets {
         return id;
     }
 
+    /**
+     * The same of files that are here already, looked through at once: their texts settle.
+     *
+     * @param table the name of the table they go into, which is made when there is none
+     * @return the set's number
+     */
+    @Transactional
+    public long bring(long person, Map<String, byte[]> content, String table) {
+        people.rights(person).requireAny("bring files in");
+        Optional<TableInfo> into = tables.all().stream()
+                .map(TableService.Listed::table)
+                .filter(one -> one.name().equals(table))
+                .findFirst();
+        AssetSetOptions options = new AssetSetOptions(
+                List.of(),
+                into.map(TableInfo::slug).orElse(null),
+                into.isEmpty() ? table : null,
+                into.map(one -> one.source().value()).orElse("en"),
+                Arrival.SETTLED);
+        long id = rows.add(person, options);
+        List<FileRow> looked = new ArrayList<>();
+        content.forEach((path, bytes) -> looked.add(looked(person, looked.size(), path, bytes)));
+        rows.addFiles(id, looked);
+        rows.decide(id, options.with(proposed(looked, options)), List.of());
+        return id;
+    }
+
     private void look(long person, long id, String drop, Progress progress) {
         SetRow set = mine(person, rows.hold(id));
         Map<String, Long> dropped = drops.assets(person, Long.parseLong(drop));
@@ -161,16 +188,23 @@ class AssetSets {
         }
     }
 
+    /** What was said of the table's files before, as far as these are named so, and what the names of the others tell. */
     private List<String> proposed(List<FileRow> rowsOf, AssetSetOptions options) {
         Set<LanguageTag> known = new HashSet<>();
+        List<AssetPattern> patterns = new ArrayList<>();
+        List<String> left = new ArrayList<>(rowsOf.stream().map(FileRow::path).toList());
         if (options.table() != null) {
             TableInfo table = tables.find(options.table());
             known.add(table.source());
             table.languages().forEach(kept -> known.add(kept.tag()));
+            rows.patternsOf(table.id()).stream().map(AssetPattern::of).forEach(pattern -> {
+                if (left.removeIf(path -> pattern.named(path).isPresent())) {
+                    patterns.add(pattern);
+                }
+            });
         }
-        return AssetNames.propose(rowsOf.stream().map(FileRow::path).toList(), known).stream()
-                .map(AssetPattern::toString)
-                .toList();
+        patterns.addAll(AssetNames.propose(left, known));
+        return patterns.stream().map(AssetPattern::toString).toList();
     }
 
     /** The folder that all came in, else what they are. */
@@ -234,7 +268,7 @@ class AssetSets {
 
     /** How a set stands. */
     @Transactional(readOnly = true)
-    public AssetSetReply reply(long person, long id) {
+    AssetSetReply reply(long person, long id) {
         SetRow set = mine(person, rows.find(id));
         List<FileRow> all = rows.files(id);
         Optional<TableInfo> table = Optional.ofNullable(set.options().table()).map(tables::find);
@@ -326,7 +360,7 @@ class AssetSets {
 
     /** Changes what was decided about a set; files that are not named stay as they are. */
     @Transactional
-    public void decide(long person, long id, int version, AssetSetOptions options, List<AssetChoice> choices) {
+    void decide(long person, long id, int version, AssetSetOptions options, List<AssetChoice> choices) {
         SetRow set = mine(person, rows.hold(id));
         requireVersion(set, version);
         patterns(options);
@@ -364,9 +398,15 @@ class AssetSets {
         }
     }
 
+    /** Makes an intake of a set as it is now; its number. */
+    @Transactional
+    public long compare(long person, long id) {
+        return compare(person, id, rows.hold(id).version());
+    }
+
     /** Makes an intake of a set, which takes the place of one that was made of it before and is still open; its number. */
     @Transactional
-    public long compare(long person, long id, int version) {
+    long compare(long person, long id, int version) {
         SetRow set = mine(person, rows.hold(id));
         requireVersion(set, version);
         AssetSetOptions options = set.options();

@@ -22,6 +22,7 @@ import mellow.core.format.registry.Losses;
 import mellow.core.format.yaml.YamlFormat;
 import mellow.core.language.LanguageTag;
 import mellow.core.product.ProductLanguage;
+import mellow.core.text.Shape;
 import mellow.server.record.RecordReader;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
@@ -78,7 +79,8 @@ class LanguageFiles {
             RecipeTexts texts = new RecipeTexts(recipe, order, table, List.of(language));
             records.texts(table.id(), texts.reads(), texts.offers(), order.most(), entry -> {
                 FileText text = texts.of(entry, 0);
-                if (!text.isEmpty() || !recipe.settings().hole().equals("out")) {
+                boolean goes = entry.shape() != Shape.ASSET;
+                if (goes && (!text.isEmpty() || !recipe.settings().hole().equals("out"))) {
                     entries.add(keys.entry(entry)
                             .texts(itself ? List.of(text) : List.of(entry.source(), text))
                             .build());

@@ -58,6 +58,10 @@ final class RecipeTexts {
 
     /** The entry with a text for each language; empty where it has none at all and holes are left out. */
     Optional<FileEntry> entry(RecordEntry entry, FileKeys keys) {
+        if (entry.shape() == Shape.ASSET) {
+            // Files go out as files, by a recipe of their own.
+            return Optional.empty();
+        }
         List<FileText> texts = new ArrayList<>(in.size());
         boolean any = false;
         for (int i = 0; i < in.size(); i++) {

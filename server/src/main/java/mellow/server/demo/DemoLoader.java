@@ -9,9 +9,11 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
@@ -20,6 +22,7 @@ import mellow.core.language.LanguageTag;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
 import mellow.core.text.Shape;
+import mellow.server.asset.AssetSets;
 import mellow.server.bundle.BundleSettings;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
@@ -49,6 +52,7 @@ import mellow.server.people.PeopleService;
 import mellow.server.people.SignedIn;
 import mellow.server.product.ProductService;
 import mellow.server.question.QuestionService;
+import mellow.server.recording.RecordingService;
 import mellow.server.rehearsal.SceneService;
 import mellow.server.run.RunService.Progress;
 import mellow.server.table.TableInfo;
@@ -96,6 +100,8 @@ public class DemoLoader {
     private final Deliveries deliveries;
     private final CodeSettingsService codes;
     private final Scanning scanning;
+    private final AssetSets assets;
+    private final RecordingService recordings;
     private final BundleSettings bundles;
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -119,6 +125,8 @@ public class DemoLoader {
             Deliveries deliveries,
             CodeSettingsService codes,
             Scanning scanning,
+            AssetSets assets,
+            RecordingService recordings,
             BundleSettings bundles,
             JdbcClient jdbc,
             JsonMapper json,
@@ -140,6 +148,8 @@ public class DemoLoader {
         this.deliveries = deliveries;
         this.codes = codes;
         this.scanning = scanning;
+        this.assets = assets;
+        this.recordings = recordings;
         this.bundles = bundles;
         this.jdbc = jdbc;
         this.json = json;
@@ -239,6 +249,10 @@ public class DemoLoader {
             tell.accept(step.shaped() + " into " + step.table() + " by " + step.by());
             shaped(scenario, step, at);
         }
+        if (step.media() != null) {
+            tell.accept("the pictures and sounds of " + step.media() + " by " + step.by());
+            bring(step);
+        }
         for (Answer answer : step.answers()) {
             answer(step, answer);
         }
@@ -326,6 +340,32 @@ public class DemoLoader {
         drops.sort(person, drop, Progress.UNWATCHED);
     }
 
+    /** Pictures and sounds as a folder of them comes in. */
+    private void bring(Step step) {
+        long person = person(step.by());
+        long set = assets.bring(person, folder("demo/" + step.media() + "/"), step.table());
+        intakes.apply(person, assets.compare(person, set), Progress.UNWATCHED);
+        if (step.lines() != null) {
+            recordings.alike(person, slug(step.table()), slug(step.lines()), true);
+        }
+    }
+
+    /** The files below a folder of the demo, by their paths in it. */
+    private static Map<String, byte[]> folder(String root) {
+        Map<String, byte[]> files = new TreeMap<>();
+        try {
+            for (Resource file : new PathMatchingResourcePatternResolver().getResources("classpath:" + root + "**")) {
+                String path = file.getURL().toString();
+                if (file.isReadable() && !path.endsWith("/")) {
+                    files.put(path.substring(path.indexOf(root) + root.length()), file.getContentAsByteArray());
+                }
+            }
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
+        return files;
+    }
+
     private void answer(Step step, Answer answer) {
         Place place = place(slug(step.table()), answer.key(), answer.language());
         CellChange change = new CellChange(
@@ -360,16 +400,13 @@ public class DemoLoader {
         if (looked.settings() != null) {
             codes.change(person, looked.product(), looked.settings());
         }
-        String root = "demo/code/" + looked.folder() + "/";
         ByteArrayOutputStream archive = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(archive)) {
-            for (Resource file : new PathMatchingResourcePatternResolver().getResources("classpath:" + root + "**")) {
-                String path = file.getURL().toString();
-                if (file.isReadable() && !path.endsWith("/")) {
-                    zip.putNextEntry(new ZipEntry(path.substring(path.indexOf(root) + root.length())));
-                    zip.write(file.getContentAsByteArray());
-                    zip.closeEntry();
-                }
+            for (Map.Entry<String, byte[]> file :
+                    folder("demo/code/" + looked.folder() + "/").entrySet()) {
+                zip.putNextEntry(new ZipEntry(file.getKey()));
+                zip.write(file.getValue());
+                zip.closeEntry();
             }
         } catch (IOException missing) {
             throw new UncheckedIOException(missing);

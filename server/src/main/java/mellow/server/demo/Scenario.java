@@ -111,6 +111,8 @@ record Scenario(
      * @param files the names of the files in it
      * @param open whether the file still waits for a decision
      * @param shaped a file of entries that are not plain, which they made, null for none
+     * @param media a folder of pictures and sounds that they brought, null for none
+     * @param lines the table whose lines the sounds among them speak, null for none
      * @param arrival how its texts arrived
      * @param settlesOwn languages in which reviewers may settle their own texts
      * @param deliver names in addresses of the products that the first of the people delivered afterwards
@@ -128,6 +130,8 @@ record Scenario(
             @Nullable Boolean open,
             @Nullable Boolean withoutSource,
             @Nullable String shaped,
+            @Nullable String media,
+            @Nullable String lines,
             Arrival arrival,
             List<String> settlesOwn,
             List<String> deliver,

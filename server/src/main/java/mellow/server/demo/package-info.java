@@ -1,6 +1,7 @@
 /** Loads the demo data through the normal intake. */
 @NullMarked
 @Uses({
+    "asset",
     "bundle",
     "cell",
     "code",
@@ -14,6 +15,7 @@
     "people",
     "product",
     "question",
+    "recording",
     "rehearsal",
     "run",
     "table",

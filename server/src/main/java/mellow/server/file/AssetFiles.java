@@ -15,6 +15,7 @@ import mellow.core.asset.BrokenAssetException;
 import mellow.core.asset.Drawing;
 import mellow.core.asset.Sounds;
 import mellow.core.format.UnreadableFileException;
+import mellow.core.text.Shape;
 import mellow.server.common.Refusal;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
@@ -201,9 +202,12 @@ public class AssetFiles {
         }
     }
 
-    /** Refuses a text of shape asset that names no stored asset. */
+    /** Refuses a text of shape asset that names a file which is no stored asset; one that has no more than a name waits for its file. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void require(Map<String, String> forms) {
+        if (!forms.containsKey(Shape.FILE)) {
+            return;
+        }
         boolean there = AssetFactReader.file(forms)
                 .map(file -> jdbc.sql("select exists (select 1 from stored_file where id = :file and kind = 'asset')")
                         .param("file", file)

@@ -20,7 +20,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Says which lines recordings speak, one by one or all of a table by their keys. Coordinators do. */
 @Service
-class RecordingService {
+public class RecordingService {
 
     private static final int MOST = 20_000;
     private static final int LISTED = 50;
@@ -57,10 +57,10 @@ class RecordingService {
      * @param without keys of the first recordings that have no line
      * @param left how many recordings have none
      */
-    record AlikeReply(int pairs, List<Pair> first, List<String> without, int left) {}
+    public record AlikeReply(int pairs, List<Pair> first, List<String> without, int left) {}
 
     /** A recording and its line, by their keys. */
-    record Pair(String recording, String line) {}
+    public record Pair(String recording, String line) {}
 
     private record Found(long id, long table) {}
 

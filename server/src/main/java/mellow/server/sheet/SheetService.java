@@ -66,6 +66,16 @@ public class SheetService {
             from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null
             left join recording r on r.entry_id = e.id left join entry l on l.id = r.line_id left join ledger_table lt on lt.id = l.table_id where e.id = any(:ids)
             """;
+    /** The files of assets in all languages, that of the source among them. */
+    private static final String FILES =
+            """
+            select c.entry_id id, l.tag, (c.forms::jsonb ->> 'file')::bigint file from cell c
+            join language l on l.id = c.language_id where c.entry_id = any(:ids) and c.forms::jsonb ->> 'file' ~ '^[0-9]{1,18}$'
+            union all
+            select e.id, l.tag, (e.source_forms::jsonb ->> 'file')::bigint from entry e join ledger_table t on t.id = e.table_id
+            join language l on l.id = t.source_language_id where e.id = any(:ids) and e.source_forms::jsonb ->> 'file' ~ '^[0-9]{1,18}$'
+            """;
+
     private static final String REWRITTEN =
             """
             select distinct on (entry_id) entry_id, before, at from entry_story
@@ -221,6 +231,7 @@ public class SheetService {
                         row.getInt("scenes"),
                         views.getOrDefault(row.getLong("id"), List.of()),
                         null,
+                        null,
                         LineReply.of(row)))
                 .list();
         Map<Long, Integer> wanted = new HashMap<>();
@@ -232,13 +243,27 @@ public class SheetService {
 
     /** The same with what the pictures and sounds of entries of shape asset are. */
     private List<RowReply> withFacts(List<RowReply> rows) {
-        Set<Long> files = new HashSet<>();
-        rows.forEach(row -> files.addAll(row.files()));
-        if (files.isEmpty()) {
+        Long[] assets = rows.stream()
+                .filter(row -> row.shape().equals(Shape.ASSET.word()))
+                .map(RowReply::id)
+                .toArray(Long[]::new);
+        if (assets.length == 0) {
             return rows;
         }
+        Set<Long> files = new HashSet<>();
+        rows.forEach(row -> files.addAll(row.named()));
+        Map<Long, Map<String, Long>> everywhere = new HashMap<>();
+        jdbc.sql(FILES).param("ids", assets).query((RowCallbackHandler) row -> {
+            long file = row.getLong("file");
+            files.add(file);
+            everywhere
+                    .computeIfAbsent(row.getLong("id"), any -> new TreeMap<>())
+                    .put(row.getString("tag"), file);
+        });
         Map<Long, AssetFacts> known = new AssetFactReader(jdbc).of(files);
-        return rows.stream().map(row -> row.with(known)).toList();
+        return rows.stream()
+                .map(row -> row.with(known, everywhere.getOrDefault(row.id(), Map.of())))
+                .toList();
     }
 
     private List<TableInfo> tablesOf(Scope scope) {
@@ -367,6 +392,7 @@ public class SheetService {
      * @param scenes number of scenes that were drawn with it
      * @param cells the cells in the languages asked for; untouched ones are absent
      * @param assets what the files that its texts and offers name are, by their numbers; null for an entry of another shape
+     * @param files the number of its file in each language that has one, those not asked for included; null for an entry of another shape
      * @param line the entry whose text it speaks, null for none
      */
     record RowReply(
@@ -395,10 +421,11 @@ public class SheetService {
             int scenes,
             List<CellView> cells,
             @Nullable Map<Long, FactsReply> assets,
+            @Nullable Map<String, Long> files,
             @Nullable LineReply line) {
 
         /** The numbers of the files that its texts and offers name. */
-        Set<Long> files() {
+        Set<Long> named() {
             Set<Long> files = new HashSet<>();
             if (shape.equals(Shape.ASSET.word())) {
                 note(sourceForms, files);
@@ -414,12 +441,14 @@ public class SheetService {
             Optional.ofNullable(forms).flatMap(AssetFactReader::file).ifPresent(files::add);
         }
 
-        RowReply with(Map<Long, AssetFacts> known) {
+        RowReply with(Map<Long, AssetFacts> known, Map<String, Long> everywhere) {
             if (!shape.equals(Shape.ASSET.word())) {
                 return this;
             }
             Map<Long, FactsReply> assets = new TreeMap<>();
-            for (long file : files()) {
+            Set<Long> all = named();
+            all.addAll(everywhere.values());
+            for (long file : all) {
                 FactsReply facts = FactsReply.of(known.get(file));
                 if (facts != null) {
                     assets.put(file, facts);
@@ -451,6 +480,7 @@ public class SheetService {
                     scenes,
                     cells,
                     assets,
+                    everywhere,
                     line);
         }
     }

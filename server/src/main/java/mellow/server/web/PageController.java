@@ -42,6 +42,7 @@ class PageController {
         "/review",
         "/intake",
         "/intake/{id}",
+        "/intake/assets/{id}",
         "/board",
         "/people",
         "/people/{id}",

@@ -1,0 +1,3 @@
+export { LineNote } from "./LineNote";
+export { LineDialog } from "./LineDialog";
+export { LinesDialog } from "./LinesDialog";
