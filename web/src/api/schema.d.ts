@@ -4040,6 +4040,8 @@ export interface components {
         IntakeReply: {
             /** Format: date-time */
             appliedAt?: string;
+            /** Format: int64 */
+            assetSet?: number;
             /** Format: date-time */
             createdAt: string;
             fileName: string;

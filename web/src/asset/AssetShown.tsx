@@ -10,8 +10,8 @@ interface Props {
   facts: Record<string, Facts> | undefined;
 }
 
-/** A picture or sound in a line of the ledger: small, with its name. */
-export function AssetInLine({ forms, facts }: Props) {
+/** A picture or sound in a line of the ledger: small, with its name unless that says nothing. */
+export function AssetInLine({ forms, facts, nameless = false }: Props & { nameless?: boolean }) {
   const name = forms[MAIN] ?? "";
   const file = forms.file;
   if (file === undefined) return name;
@@ -21,7 +21,7 @@ export function AssetInLine({ forms, facts }: Props) {
     <span className="assetline" title={known ? `${name} · ${factsWords(known)}` : name}>
       {kind === "picture" && <img className="thumb" src={assetAddress(file)} alt="" loading="lazy" />}
       {kind === "sound" && <SoundShown file={file} name={name} facts={known} />}
-      <bdi className="assetname">{name}</bdi>
+      {!nameless && <bdi className="assetname">{name}</bdi>}
     </span>
   );
 }

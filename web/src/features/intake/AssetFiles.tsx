@@ -4,6 +4,7 @@ import { assetAddress, assetKind, factsWords } from "../../asset/assets";
 import { SoundShown } from "../../asset/SoundShown";
 import { count, nameOfTag, t } from "../../words/words";
 import { TagField } from "./TagField";
+import { useOnce } from "./useOnce";
 import type { AssetChoice, AssetFile, AssetSet } from "./useAssetSet";
 
 const PAGE = 100;
@@ -108,9 +109,8 @@ function FileRow({
 }) {
   const [key, setKey] = useState(file.key ?? "");
   const name = file.path.slice(file.path.lastIndexOf("/") + 1);
-  const sendKey = () => {
-    if (key.trim() !== (file.key ?? "")) onFile({ key: key.trim(), language: file.language, leftOut: undefined });
-  };
+  const once = useOnce(file.key ?? "", (text) => onFile({ key: text, language: file.language, leftOut: undefined }));
+  const sendKey = () => once(key.trim());
   return (
     <tr className={file.leftOut ? "out" : undefined}>
       <td>
@@ -122,14 +122,16 @@ function FileRow({
           onChange={(event) => onFile({ leftOut: !event.target.checked })}
         />
       </td>
-      <td className="assetis">
-        {file.file !== undefined &&
-          (assetKind(name) === "picture" ? (
-            <img src={assetAddress(file.file)} alt="" loading="lazy" />
-          ) : (
-            <SoundShown file={String(file.file)} name={name} facts={file.facts} />
-          ))}
-        {file.facts && <small className="soft">{factsWords(file.facts)}</small>}
+      <td>
+        <div className="assetis">
+          {file.file !== undefined &&
+            (assetKind(name) === "picture" ? (
+              <img src={assetAddress(file.file)} alt="" loading="lazy" />
+            ) : (
+              <SoundShown file={String(file.file)} name={name} facts={file.facts} />
+            ))}
+          {file.facts && <small className="soft">{factsWords(file.facts)}</small>}
+        </div>
       </td>
       <th scope="row">
         <TextField

@@ -1,6 +1,7 @@
 import { Button, IconButton, TextField } from "@mui/material";
 import { useState } from "react";
 import { t } from "../../words/words";
+import { useOnce } from "./useOnce";
 import type { AssetSet } from "./useAssetSet";
 
 const PLACES = { key: "{key}", language: "{language}", ext: "{ext}", folder: "{folder}" };
@@ -85,7 +86,8 @@ function PatternField({
   onPattern: (text: string) => void;
 }) {
   const [text, setText] = useState(pattern);
-  const send = () => text.trim() !== pattern && onPattern(text);
+  const once = useOnce(pattern, onPattern);
+  const send = () => once(text.trim());
   return (
     <TextField
       size="small"

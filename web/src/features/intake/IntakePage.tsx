@@ -1,7 +1,7 @@
 import { Alert, CircularProgress } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { sentenceOf } from "../../api/client";
 import { Frame } from "../../desk/Frame";
 import { Words } from "../../words/Words";
@@ -44,15 +44,19 @@ export function IntakePage({ me }: { me: Person }) {
     <Frame
       title={data && <Title intake={data} />}
       aside={
-        data?.reading &&
-        !data.reading.unread && (
-          <span>
-            {t("intake.readAs", {
-              format: t(`format.${data.reading.format}` as WordKey),
-              charset: data.reading.charset,
-              n: data.reading.entries,
-            })}
-          </span>
+        data?.assetSet !== undefined ? (
+          <Link to={`/intake/assets/${data.assetSet}`}>{t("assets.backToNames")}</Link>
+        ) : (
+          data?.reading &&
+          !data.reading.unread && (
+            <span>
+              {t("intake.readAs", {
+                format: t(`format.${data.reading.format}` as WordKey),
+                charset: data.reading.charset,
+                n: data.reading.entries,
+              })}
+            </span>
+          )
         )
       }
     >

@@ -16,9 +16,9 @@ export function BorrowedAsset({ row, language }: { row: Row; language: string })
   const kind = row.assets?.[file]?.kind ?? endingOf(row.source);
   return (
     <span className="borrowed">
-      {" "}
-      <span className="soft">{t("asset.borrowed", { language: nameOfTag(from) })}</span>{" "}
-      <AssetInLine forms={{ [MAIN]: `${from}.${kind}`, file: String(file) }} facts={row.assets} />
+      {" · "}
+      <span>{t("asset.borrowed", { language: nameOfTag(from) })}</span>{" "}
+      <AssetInLine forms={{ [MAIN]: `${from}.${kind}`, file: String(file) }} facts={row.assets} nameless />
     </span>
   );
 }

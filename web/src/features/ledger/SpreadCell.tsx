@@ -55,6 +55,7 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
   const row = store.row(id);
   const cell = store.cell(id, tag);
   const shown = cellShown(cell, store.pending(id, tag));
+  const lineRemark = shown.state === "stale" && row?.line?.moved.includes(tag) ? t("line.movedOn") : "";
   const isKept = row ? (keptBy.get(row.table)?.has(tag) ?? true) : true;
   const open = editing?.language === tag ? editing : null;
   const moved = open && movedOn(cell, outbox.versionOf(id, tag, open.seen));
@@ -99,7 +100,7 @@ export const SpreadCell = memo(function SpreadCell(props: Props) {
         <div className="content">
           {(single || shown.remark || moved) && (
             <div className={`remark ${moved ? "blocked" : shown.tone}`}>
-              <span role={moved ? "alert" : undefined}>{moved || shown.remark}</span>
+              <span role={moved ? "alert" : undefined}>{moved || lineRemark || shown.remark}</span>
               {single && limit > 0 && shown.text && !open && (
                 <span className={length > limit ? "limit over" : "limit"}>
                   {length} / {limit}

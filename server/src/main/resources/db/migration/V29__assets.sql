@@ -19,6 +19,7 @@ create table asset_set (
     created_at timestamptz not null
 );
 create index asset_set_created on asset_set (created_at);
+create index asset_set_intake on asset_set (intake_id);
 -- Key and language as somebody said, null for what the name says; "problem" is why the file cannot go in, "gone" what was taken out of it.
 create table asset_set_file (
     set_id bigint not null references asset_set on delete cascade,

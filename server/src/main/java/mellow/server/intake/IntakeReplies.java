@@ -13,6 +13,7 @@ import mellow.server.run.RunService;
 import mellow.server.run.RunService.RunReply;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
+import org.jspecify.annotations.Nullable;
 import org.springframework.data.domain.Limit;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -81,6 +82,7 @@ class IntakeReplies {
                         table.map(TableInfo::slug).orElse(null),
                         table.map(TableInfo::name).orElse(null)),
                 sets.reply(intake).orElse(null),
+                assetSet(intake.id()),
                 new IntakeReply.Done(
                         intake.report()
                                 .map(report -> json.readValue(report, PreviewReply.class))
@@ -150,6 +152,15 @@ class IntakeReplies {
         Map<ChangeKind, Integer> sums = new EnumMap<>(ChangeKind.class);
         report.groups().forEach(group -> sums.put(group.kind(), group.count()));
         return sums;
+    }
+
+    /** The set of pictures and sounds that it was made of; null for other files. */
+    private @Nullable Long assetSet(long intake) {
+        return jdbc.sql("select id from asset_set where intake_id = :intake")
+                .param("intake", intake)
+                .query(Long.class)
+                .optional()
+                .orElse(null);
     }
 
     private String personName(long person) {

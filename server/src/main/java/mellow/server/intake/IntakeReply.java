@@ -17,6 +17,7 @@ import org.jspecify.annotations.Nullable;
  * @param options what holds: chosen by people where they chose, else found out
  * @param reading how the file was read, null while it is being applied and once it is no longer open
  * @param set its files when it is a set, null for one file
+ * @param assetSet the number of the set of pictures and sounds that it was made of, null for other files
  */
 record IntakeReply(
         @JsonUnwrapped About about,
@@ -24,6 +25,7 @@ record IntakeReply(
         @Nullable ReadingReply reading,
         @JsonUnwrapped Into into,
         Sets.@Nullable SetReply set,
+        @Nullable Long assetSet,
         @JsonUnwrapped Done done) {
 
     /**
