@@ -21,6 +21,7 @@ export function IntakeListPage() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement>(null);
+  const folder = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
   const [came, setCame] = useState<Came | null>(null);
@@ -102,6 +103,9 @@ export function IntakeListPage() {
               <p>{t("intake.drop")}</p>
               <Button variant="contained" onClick={() => input.current?.click()}>
                 {t("intake.choose")}
+              </Button>{" "}
+              <Button variant="outlined" onClick={() => folder.current?.click()}>
+                {t("intake.chooseFolder")}
               </Button>
             </>
           )}
@@ -115,6 +119,22 @@ export function IntakeListPage() {
             aria-label={t("intake.choose")}
             onChange={(event) => {
               const files = [...(event.target.files ?? [])].map((file) => ({ path: file.name, file }));
+              bring(files).catch(fail);
+            }}
+          />
+          <input
+            ref={folder}
+            id="folder"
+            type="file"
+            {...{ webkitdirectory: "" }}
+            className="visually-hidden"
+            tabIndex={-1}
+            aria-label={t("intake.chooseFolder")}
+            onChange={(event) => {
+              const files = [...(event.target.files ?? [])]
+                .filter((file) => !file.name.startsWith("."))
+                .map((file) => ({ path: file.webkitRelativePath, file }));
+              event.target.value = "";
               bring(files).catch(fail);
             }}
           />

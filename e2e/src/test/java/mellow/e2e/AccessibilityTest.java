@@ -39,6 +39,8 @@ class AccessibilityTest {
         "light, '/ledger?table=ramp-panel&in=de,fi,et,pl,pt-BR,ar,ja', true, .footnotes .story",
         "light, /intake, true, .listed",
         "dark, /intake, true, .listed",
+        "light, '/ledger?table=signs-and-voices&in=de,fi', true, .cell .thumb",
+        "dark, '/ledger?table=signs-and-voices&in=de&words=talk', true, .cell .soundlength",
         "light, /board, true, .forecasts li",
         "dark, /board, true, .forecasts li",
         "light, /board?product=deckside&unit=words, true, .forecasts li",
