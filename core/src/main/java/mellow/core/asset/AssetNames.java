@@ -20,8 +20,11 @@ public final class AssetNames {
     /** So many patterns explain a folder; more of them guess. */
     private static final int MOST_PATTERNS = 5;
 
-    /** A language that so many names tell in one way is one, though no name comes in two languages. */
+    /** A language that so many names tell in one way is one, though no name comes in two languages, where at least every other file is named so. */
     private static final int OFTEN = 3;
+
+    /** One name of so many that a pattern explains comes in two languages: fewer are chance, as in thousands of icons. */
+    private static final int SEVERAL_OF = 10;
 
     private static final int TRIED_OF_PATH = 4;
 
@@ -41,9 +44,13 @@ public final class AssetNames {
                 break;
             }
             AssetPattern pattern = narrowed(best.get(), left);
-            patterns.add(pattern);
+            int before = left.size();
             left.entrySet()
                     .removeIf(one -> pattern.named(one.getKey(), one.getValue()).isPresent());
+            if (left.size() == before) {
+                break;
+            }
+            patterns.add(pattern);
         }
         return patterns;
     }
@@ -70,7 +77,7 @@ public final class AssetNames {
             }
         }
         return candidates.entrySet().stream()
-                .filter(one -> one.getValue().counts(known))
+                .filter(one -> one.getValue().counts(known, paths.size()))
                 .max(Comparator.comparingInt(
                         (Map.Entry<String, Seen> one) -> one.getValue().worth(known)))
                 .map(one -> AssetPattern.of(one.getKey()));
@@ -80,6 +87,7 @@ public final class AssetNames {
     private static final class Seen {
         private final Map<String, Set<LanguageTag>> byName = new HashMap<>();
         private final Map<LanguageTag, Integer> languages = new HashMap<>();
+        private final Map<LanguageTag, Integer> sure = new HashMap<>();
         private int files;
         private int later;
 
@@ -88,16 +96,20 @@ public final class AssetNames {
             later += place - 1;
             byName.computeIfAbsent(part.pattern(), any -> new HashSet<>()).add(part.tag());
             languages.merge(part.tag(), 1, Integer::sum);
+            if (part.sure()) {
+                sure.merge(part.tag(), 1, Integer::sum);
+            }
         }
 
         private long severally() {
             return byName.values().stream().filter(tags -> tags.size() > 1).count();
         }
 
-        boolean counts(Set<LanguageTag> known) {
-            return severally() > 0
-                    || languages.entrySet().stream()
-                            .anyMatch(one -> one.getValue() >= OFTEN || known.contains(one.getKey()));
+        boolean counts(Set<LanguageTag> known, int of) {
+            boolean most = 2 * files >= of;
+            return severally() * SEVERAL_OF >= Math.max(1, byName.size())
+                    || most && sure.values().stream().anyMatch(number -> number >= OFTEN)
+                    || languages.keySet().stream().anyMatch(known::contains);
         }
 
         /** Files count most, then that they come in several languages, then that the part is where languages are expected. */
@@ -135,6 +147,9 @@ public final class AssetNames {
         } else {
             String before = stem.substring(0, inName);
             String after = stem.substring(inName + LanguagePart.PLACE.length());
+            if (before.isEmpty() && inFolder < 0 && slash >= 0) {
+                shape.append("{folder}/");
+            }
             shape.append(before.isEmpty() ? "" : "{key}" + last(before))
                     .append(LanguagePart.PLACE)
                     .append(before.isEmpty() ? first(after) + "{key}" : after);

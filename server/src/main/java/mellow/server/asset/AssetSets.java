@@ -176,16 +176,21 @@ public class AssetSets {
     }
 
     private FileRow looked(long person, int position, String path, byte[] content) {
+        AssetFiles.Looked looked;
         try {
-            AssetFiles.Looked looked = AssetFiles.look(path.substring(path.lastIndexOf('/') + 1), content);
-            if (looked.facts() == null) {
-                throw Refusal.unacceptable("no-asset", "This is neither a picture nor a sound.");
-            }
-            long file = assets.keep(person, path, looked);
-            return new FileRow(position, path, file, null, looked.gone(), null, null, null);
+            looked = AssetFiles.look(path.substring(path.lastIndexOf('/') + 1), content);
         } catch (Refusal broken) {
-            return new FileRow(position, path, null, String.valueOf(broken.getMessage()), List.of(), null, null, null);
+            return stays(position, path, String.valueOf(broken.getMessage()));
         }
+        if (looked.facts() == null) {
+            return stays(position, path, "This is neither a picture nor a sound.");
+        }
+        long file = assets.keep(person, path, looked);
+        return new FileRow(position, path, file, null, looked.gone(), null, null, null);
+    }
+
+    private static FileRow stays(int position, String path, String why) {
+        return new FileRow(position, path, null, why, List.of(), null, null, null);
     }
 
     /** What was said of the table's files before, as far as these are named so, and what the names of the others tell. */
