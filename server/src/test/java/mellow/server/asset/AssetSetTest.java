@@ -391,4 +391,35 @@ class AssetSetTest extends ServerTest {
                 .isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> sets.make(mara, drop, null)).hasMessageContaining("1 to 5000");
     }
+
+    @Autowired
+    private AssetCatchUp catchUp;
+
+    @Test
+    void whatWasStoredBeforeAnybodyLookedIsCheckedOnceItIsKnown() {
+        take(made(mara, files));
+        ledger.run("delete from asset_fact");
+        ledger.run("delete from finding_mask");
+        catchUp.catchUp();
+        assertThat(ledger.ask(Integer.class, "select count(*)::int from finding_mask"))
+                .isEqualTo(1);
+        catchUp.catchUp();
+    }
+
+    @Test
+    void whatWasSaidOfATablesFilesIsProposedForTheNext() {
+        AssetSetReply first = made(mara, files);
+        take(decided(
+                first,
+                new AssetSetOptions(List.of("{folder}/{key}_{language}.{ext}"), null, "Signs", "en", Arrival.SETTLED)));
+        assertThat(ledger.entry("media/logo")).isPositive();
+        AssetSetReply next = made(mara, Map.of("media/logo_fi.png", AssetsMade.png(40, 20, 12)));
+        next = decided(next, new AssetSetOptions(List.of(), "signs", null, "en", Arrival.SETTLED));
+        assertThat(next.options().patterns()).containsExactly("{folder}/{key}_{language}.{ext}");
+        assertThat(next.files().get(0).key()).isEqualTo("media/logo");
+        rows.forget(Instant.now().plus(Duration.ofDays(31)));
+        AssetSetReply last = made(mara, Map.of("media/logo_fi.png", AssetsMade.png(40, 20, 13)));
+        last = decided(last, new AssetSetOptions(List.of(), "signs", null, "en", Arrival.SETTLED));
+        assertThat(last.proposed()).containsExactly("{folder}/{key}_{language}.{ext}");
+    }
 }
