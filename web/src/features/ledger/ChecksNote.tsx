@@ -29,7 +29,7 @@ export function ChecksNote({ store, entry, language, draft, onTake }: FootnotePr
       <div role="status" className="findings">
         {findings.map((finding, at) => (
           <p key={at} className={finding.severity === "blocker" ? "wrong" : "mind"}>
-            {row.shape !== "plain" && <span className="form">{finding.form}: </span>}
+            {row.shape !== "plain" && row.shape !== "asset" && <span className="form">{finding.form}: </span>}
             {findingSaid(finding)}
             {finding.mend && (
               <Button
