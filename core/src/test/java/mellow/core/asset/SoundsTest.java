@@ -124,8 +124,8 @@ class SoundsTest {
                 page(7, 0, vorbisHead(22_050)),
                 page(9, 999_999_999, new byte[10]),
                 page(7, 22_050, new byte[300]),
-                page(7, -1, new byte[20]),
-                page(7, 55_125, new byte[5]));
+                page(7, 55_125, new byte[5]),
+                page(7, -1, new byte[20]));
         assertThat(of(vorbis)).isEqualTo(new AssetFacts(AssetKind.OGG, vorbis.length, 0, 0, 2500));
         byte[] opus = joined(
                 page(1, 0, joined(ascii("OpusHead\u0001\u0001"), little(312, 2), little(44_100, 4), new byte[3])),
