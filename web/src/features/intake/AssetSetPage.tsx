@@ -146,7 +146,7 @@ function Naming({ me, set, busy, onDecide, onSee }: Props) {
 function Languages({ set, onSource }: { set: AssetSet; onSource: (tag: string) => void }) {
   const source = set.options.source;
   return (
-    <table className="listed setfiles" aria-label={t("assets.languages")}>
+    <table className="listed setfiles shortlist" aria-label={t("assets.languages")}>
       <thead>
         <tr>
           <th scope="col">{t("set.language")}</th>
