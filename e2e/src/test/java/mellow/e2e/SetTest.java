@@ -170,7 +170,7 @@ class SetTest {
         all.putAll(LanguageFiles.catalogues(tags, 40));
         all.putAll(LanguageFiles.bundles(tags, 30));
         all.putAll(LanguageFiles.resources(List.of("de", "fi", "pt-rBR", "b+sr+Latn"), 20));
-        all.put("app/logo.png", "\u0001\u0002 no text");
+        all.put("app/logo.bin", "\u0001\u0002 no text");
         all.put("app/package.json", "{\"name\": \"deck\", \"port\": \"8080\"}");
         try (EmptyServer server = new EmptyServer();
                 Browser browser = server.browse()) {
