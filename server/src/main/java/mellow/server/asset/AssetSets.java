@@ -38,6 +38,7 @@ import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
+import mellow.server.run.RunService.RunReply;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
@@ -274,6 +275,8 @@ public class AssetSets {
     /** How a set stands. */
     @Transactional(readOnly = true)
     AssetSetReply reply(long person, long id) {
+        // Before what it writes: a run that is done has written all that is read after.
+        RunReply run = runs.latest(RUN, id).orElse(null);
         SetRow set = mine(person, rows.find(id));
         List<FileRow> all = rows.files(id);
         Optional<TableInfo> table = Optional.ofNullable(set.options().table()).map(tables::find);
@@ -291,7 +294,7 @@ public class AssetSets {
                 named.entries().size(),
                 languages(named, table),
                 blocked(named, set.options()).orElse(null),
-                runs.latest(RUN, id).orElse(null),
+                run,
                 set.intake());
     }
 

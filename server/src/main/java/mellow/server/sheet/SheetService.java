@@ -66,16 +66,6 @@ public class SheetService {
             from entry e join ledger_table t on t.id = e.table_id and t.removed_at is null
             left join recording r on r.entry_id = e.id left join entry l on l.id = r.line_id left join ledger_table lt on lt.id = l.table_id where e.id = any(:ids)
             """;
-    /** The files of assets in all languages, that of the source among them. */
-    private static final String FILES =
-            """
-            select c.entry_id id, l.tag, (c.forms::jsonb ->> 'file')::bigint file from cell c
-            join language l on l.id = c.language_id where c.entry_id = any(:ids) and c.forms::jsonb ->> 'file' ~ '^[0-9]{1,18}$'
-            union all
-            select e.id, l.tag, (e.source_forms::jsonb ->> 'file')::bigint from entry e join ledger_table t on t.id = e.table_id
-            join language l on l.id = t.source_language_id where e.id = any(:ids) and e.source_forms::jsonb ->> 'file' ~ '^[0-9]{1,18}$'
-            """;
-
     private static final String REWRITTEN =
             """
             select distinct on (entry_id) entry_id, before, at from entry_story
@@ -236,34 +226,10 @@ public class SheetService {
                 .list();
         Map<Long, Integer> wanted = new HashMap<>();
         ids.forEach(id -> wanted.putIfAbsent(id, wanted.size()));
-        return withFacts(rows).stream()
-                .sorted(Comparator.comparing(row -> Objects.requireNonNull(wanted.get(row.id()))))
-                .toList();
-    }
-
-    /** The same with what the pictures and sounds of entries of shape asset are. */
-    private List<RowReply> withFacts(List<RowReply> rows) {
-        Long[] assets = rows.stream()
-                .filter(row -> row.shape().equals(Shape.ASSET.word()))
-                .map(RowReply::id)
-                .toArray(Long[]::new);
-        if (assets.length == 0) {
-            return rows;
-        }
-        Set<Long> files = new HashSet<>();
-        rows.forEach(row -> files.addAll(row.named()));
-        Map<Long, Map<String, Long>> everywhere = new HashMap<>();
-        jdbc.sql(FILES).param("ids", assets).query((RowCallbackHandler) row -> {
-            long file = row.getLong("file");
-            files.add(file);
-            everywhere
-                    .computeIfAbsent(row.getLong("id"), any -> new TreeMap<>())
-                    .put(row.getString("tag"), file);
-        });
-        Map<Long, AssetFacts> known = new AssetFactReader(jdbc).of(files);
-        return rows.stream()
-                .map(row -> row.with(known, everywhere.getOrDefault(row.id(), Map.of())))
-                .toList();
+        return new RowAssets(jdbc, reading)
+                .told(rows).stream()
+                        .sorted(Comparator.comparing(row -> Objects.requireNonNull(wanted.get(row.id()))))
+                        .toList();
     }
 
     private List<TableInfo> tablesOf(Scope scope) {

@@ -4,11 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import mellow.core.merge.Arrival;
 import mellow.server.delivery.Deliveries;
 import mellow.server.product.ProductService;
 import mellow.server.product.ProductService.Definition;
 import mellow.server.product.ProductService.Selected;
+import mellow.server.support.AssetsMade;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
 import org.junit.jupiter.api.BeforeEach;
@@ -148,5 +152,32 @@ class ReadingTest extends ServerTest {
     void coordinatorsReadAll() throws Exception {
         assertThat(read(mara, "/api/find?words=Rampe")).contains("Rampe hoch");
         assertThat(read(mara, "/api/tables/ramp/export/in-place?file=Ramp.csv")).contains("Rampe hoch");
+    }
+
+    @Test
+    void noRowTellsWhichFilesOthersLanguagesHave() throws Exception {
+        Map<String, String> files = new TreeMap<>();
+        for (String tag : List.of("en", "pl", "de")) {
+            files.put(
+                    tag,
+                    http.bytes(mara, "/api/assets?name=sign.png", AssetsMade.png(4, 2, files.size()))
+                            .body()
+                            .path("file")
+                            .asString());
+        }
+        String text = "\"%1$s\":{\"other\":\"sign.png\",\"file\":\"%2$s\"}";
+        String texts = files.entrySet().stream()
+                .map(one -> text.formatted(one.getKey(), one.getValue()))
+                .collect(Collectors.joining(","));
+        String entries =
+                "{\"mellowLedger\":1,\"sourceLanguage\":\"en\",\"languages\":[\"en\",\"pl\",\"de\"],\"entries\":[{\"key\":\"sign\",\"shape\":\"asset\",\"texts\":{"
+                        + texts + "}}]}";
+        ledger.takeIn(mara, "Ramp", "signs.ledger.json", entries.getBytes(StandardCharsets.UTF_8), Arrival.SETTLED);
+        String row = "/api/rows?in=pl&ids=" + ledger.entry("sign");
+        assertThat(http.get(mara, row).body().path(0).path("files").propertyNames())
+                .containsExactlyInAnyOrder("en", "pl", "de");
+        assertThat(http.get(wanda, row).body().path(0).path("files").propertyNames())
+                .containsExactlyInAnyOrder("en", "pl");
+        assertThat(read(wanda, row)).doesNotContain("\"" + files.get("de") + "\"");
     }
 }
