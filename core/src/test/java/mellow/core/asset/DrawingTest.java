@@ -70,6 +70,7 @@ class DrawingTest {
                 "<g style='fill:url(http://a.example/a)'/> | <g />",
                 "<g fill='url(#a)' filter='url(x.svg#f)'/> | <g fill='url(#a)' />",
                 "<g style='fill:red'/> | <g style='fill:red'/>",
+                "<g id='a@import' class='x\\y'/> | <g id='a@import' class='x\\y'/>",
                 "<style>@import 'a.css';</style><g/> | <style></style><g/>",
                 "<style>.a{background:url(//a.example)}</style> | <style></style>",
                 "<animate attributeName='x' to='5'/> | <animate attributeName='x' to='5'/>",

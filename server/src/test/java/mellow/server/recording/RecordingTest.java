@@ -2,10 +2,13 @@ package mellow.server.recording;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import mellow.core.merge.Arrival;
+import mellow.core.merge.ChangeKind;
+import mellow.core.merge.Choice;
 import mellow.core.text.Shape;
 import mellow.server.cell.CellChange;
 import mellow.server.cell.CellChange.Action;
@@ -13,6 +16,7 @@ import mellow.server.entry.Description;
 import mellow.server.entry.EntryService;
 import mellow.server.intake.IntakeService;
 import mellow.server.people.Level;
+import mellow.server.run.RunService.Progress;
 import mellow.server.support.AssetsMade;
 import mellow.server.support.Http;
 import mellow.server.support.ServerTest;
@@ -186,6 +190,22 @@ class RecordingTest extends ServerTest {
         assertThat(state("fi")).isEqualTo("stale");
         intakes.undo(mara, intake, false);
         assertThat(state("fi")).isEqualTo("settled");
+    }
+
+    @Test
+    void aRecordingThatComesWithItsLineWasMadeForIt() throws Exception {
+        String both = "{\"mellowLedger\":1,\"sourceLanguage\":\"en\",\"languages\":[\"en\",\"fi\"],\"entries\":["
+                + "{\"key\":\"quay.hello\",\"texts\":{\"en\":{\"other\":\"Hello\"},\"fi\":{\"other\":\"Terve\"}}},"
+                + "{\"key\":\"voice/quay.hello\",\"shape\":\"asset\",\"texts\":{\"fi\":{\"other\":\"v.wav\",\"file\":\"%s\"}}}]}";
+        long intake = intakes.upload(
+                mara, "both.ledger.json", both.formatted(forms(8).get("file")).getBytes(StandardCharsets.UTF_8));
+        intakes.decide(mara, intake, "script", null, Arrival.SETTLED);
+        intakes.decide(mara, intake, ChangeKind.DIFFER_FROM_SETTLED, Choice.TAKE);
+        intakes.apply(mara, intake, Progress.UNWATCHED);
+        assertThat(ledger.cell("quay.hello", "fi")).contains("Terve");
+        assertThat(state("fi")).isEqualTo("settled");
+        say("quay.hello", "fi", "Hei");
+        assertThat(state("fi")).isEqualTo("stale");
     }
 
     @Test
