@@ -59,6 +59,17 @@ describe("a sound", () => {
     await userEvent.click(screen.getByRole("button", { name: "Stop a.ogg" }));
   });
 
+  it("is reached by the keyboard, but for the ledger's cells, which have a key of their own", () => {
+    render(
+      <>
+        <AssetInLine forms={{ other: "cell.ogg", file: "7" }} facts={facts} />
+        <AssetLarge forms={{ other: "note.ogg", file: "7" }} facts={facts} />
+      </>,
+    );
+    expect(screen.getByRole("button", { name: "Play note.ogg" })).toHaveProperty("tabIndex", 0);
+    expect(screen.getByRole("button", { name: "Play cell.ogg" })).toHaveProperty("tabIndex", -1);
+  });
+
   it("that cannot be played says so", async () => {
     Heard.plays = () => Promise.reject(new Error("no"));
     render(<AssetInLine forms={{ other: "a.ogg", file: "7" }} facts={facts} />);

@@ -20,7 +20,7 @@ export function AssetInLine({ forms, facts, nameless = false }: Props & { namele
   return (
     <span className="assetline" title={known ? `${name} · ${factsWords(known)}` : name}>
       {kind === "picture" && <img className="thumb" src={assetAddress(file)} alt="" loading="lazy" />}
-      {kind === "sound" && <SoundShown file={file} name={name} facts={known} />}
+      {kind === "sound" && <SoundShown file={file} name={name} facts={known} inGrid />}
       {!nameless && <bdi className="assetname">{name}</bdi>}
     </span>
   );

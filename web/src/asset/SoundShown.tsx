@@ -9,13 +9,15 @@ interface Props {
   file: string;
   name: string;
   facts: Facts | undefined;
+  /** Whether it stands in a grid, which the focus goes through by its own keys. */
+  inGrid?: boolean;
 }
 
 const HEIGHT = 20;
 const FLAT = 0.08;
 
 /** A sound: a button that plays it, how loud it is from beginning to end, and how long it takes. */
-export function SoundShown({ file, name, facts }: Props) {
+export function SoundShown({ file, name, facts, inGrid = false }: Props) {
   const playing = usePlaying();
   const [heights, setHeights] = useState<number[] | null>(null);
   const bytes = facts?.bytes ?? 0;
@@ -32,7 +34,7 @@ export function SoundShown({ file, name, facts }: Props) {
       <button
         type="button"
         className={heard ? "playbutton on" : "playbutton"}
-        tabIndex={-1}
+        tabIndex={inGrid ? -1 : 0}
         aria-label={t(heard ? "asset.stop" : "asset.play", { name })}
         onMouseDown={(event) => event.preventDefault()}
         onClick={(event) => {

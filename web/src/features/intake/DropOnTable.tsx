@@ -30,6 +30,8 @@ export function DropOnTable({ table }: { table: Schemas["TableReply"] }) {
       await queries.invalidateQueries({ queryKey: ["intakes"] });
       if (came.drop !== null && came.assets > 0 && came.intakes.length === 0 && came.refused.length === 0)
         void navigate(`/intake/assets/${await makeAssetSet(came.drop, table.slug)}`);
+      // Pictures among texts wait where the texts do, with what did not come in.
+      else if (came.assets > 0) void navigate("/intake", { state: { came, table: table.slug } });
       else if (came.refused.length > 0) setWrong(came.refused.map((one) => one.why).join(" "));
       else void navigate(came.intakes.length === 1 ? `/intake/${came.intakes[0]}` : "/intake");
     };

@@ -1,7 +1,7 @@
 import { Alert, Button, CircularProgress } from "@mui/material";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 import { ask, sentenceOf, type Schemas } from "../../api/client";
 import { Frame } from "../../desk/Frame";
 import { count, t, when } from "../../words/words";
@@ -24,7 +24,8 @@ export function IntakeListPage() {
   const folder = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
-  const [came, setCame] = useState<Came | null>(null);
+  const brought = useLocation().state as { came?: Came; table?: string } | null;
+  const [came, setCame] = useState<Came | null>(brought?.came ?? null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [scenes, setScenes] = useState<Dropped[] | null>(null);
   const [refusals, setRefusals] = useState<Record<number, string>>({});
@@ -52,7 +53,8 @@ export function IntakeListPage() {
     else await bringTexts(files);
   };
   const nameAssets = async (drop: number) => {
-    void navigate(`/intake/assets/${await makeAssetSet(drop)}`);
+    const table = drop === brought?.came?.drop ? brought?.table : undefined;
+    void navigate(`/intake/assets/${await makeAssetSet(drop, table)}`);
   };
   const bringTexts = async (files: Dropped[]) => {
     const all = await bringAll(files, (far) => setBusy(farWords(far)));

@@ -1,5 +1,7 @@
 import { IconButton } from "@mui/material";
 import { Link } from "react-router";
+import { assetAddress, assetKind } from "../../asset/assets";
+import { SoundShown } from "../../asset/SoundShown";
 import { stepsSaid, type Schemas } from "../../api/client";
 import { ledgerAt } from "../../scope/scope";
 import { t } from "../../words/words";
@@ -48,12 +50,11 @@ export function PlaceNote({
 
 /** A sound is played; a picture is seen in the scene, and has its name here. */
 function SoundOrName({ asset }: { asset: Schemas["AssetShown"] }) {
-  const from = `/api/assets/${asset.file}`;
-  return /\.(mp3|ogg|oga|opus|wav|m4a|aac|flac)$/i.test(asset.name) ? (
-    <audio controls src={from} aria-label={asset.name} />
+  return assetKind(asset.name) === "sound" ? (
+    <SoundShown file={String(asset.file)} name={asset.name} facts={undefined} />
   ) : (
     <p>
-      <a href={from}>{asset.name}</a>
+      <a href={assetAddress(asset.file)}>{asset.name}</a>
     </p>
   );
 }
