@@ -8,12 +8,15 @@ create table asset_fact (
     milliseconds bigint not null default 0
 );
 create index asset_fact_content on asset_fact (sha256);
+-- All of them together have a limit.
+create index stored_file_assets on stored_file (bytes) where kind = 'asset';
 
--- Pictures and sounds that came together and wait until somebody has said which entry and language each is for.
+-- Pictures and sounds that came together and wait until somebody has said which entry and language each is for; "proposed" are the patterns that names tell.
 create table asset_set (
     id bigint generated always as identity primary key,
     person_id bigint not null references person,
     options jsonb not null,
+    proposed text[] not null default '{}',
     version int not null default 0,
     intake_id bigint references intake,
     created_at timestamptz not null

@@ -14,6 +14,7 @@ public final class Sounds {
     private static final int MPEG_HEADER = 4;
     private static final int RIFF_HEADER = 12;
     private static final int CHUNK_HEADER = 8;
+    private static final long LONGEST_SECONDS = 1_000_000;
 
     /** Kilobits a second of layer III by index, of MPEG 1 and of MPEG 2 and 2.5 (ISO/IEC 11172-3 §2.4.2.3, 13818-3). */
     private static final int[][] BIT_RATES = {
@@ -113,6 +114,9 @@ public final class Sounds {
         }
         if (rate <= 0 || samples < 0) {
             throw oggCut();
+        }
+        if (samples / rate > LONGEST_SECONDS) {
+            throw new BrokenAssetException("This OGG file says that it takes weeks; save it again.");
         }
         return Math.max(0, samples - skipped) * MILLIS / rate;
     }

@@ -59,6 +59,15 @@ public final class SetNames {
         return words.isEmpty() ? "Texts" : Character.toUpperCase(words.charAt(0)) + words.substring(1);
     }
 
+    /** The name, with a number where it is taken; {@code taken} in small letters. */
+    public static String free(String name, Set<String> taken) {
+        String free = name;
+        for (int n = 2; taken.contains(free.toLowerCase(Locale.ROOT)); n++) {
+            free = name + " " + n;
+        }
+        return free;
+    }
+
     /** The same sets with a name each, no two alike. */
     static List<FileSet> named(List<FileSet> sets) {
         Map<String, List<FileSet>> alike = new LinkedHashMap<>();

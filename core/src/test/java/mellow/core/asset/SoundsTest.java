@@ -142,6 +142,8 @@ class SoundsTest {
         assertThatThrownBy(() -> of(page(7, 0, ascii("fishead\0 a picture that moves"))))
                 .hasMessageContaining("neither Vorbis nor Opus");
         assertThatThrownBy(() -> of(ascii("OggS"))).hasMessageContaining("ends before");
+        assertThatThrownBy(() -> of(joined(page(7, 0, vorbisHead(8)), page(7, Long.MAX_VALUE / 2, new byte[3]))))
+                .hasMessageContaining("takes weeks");
     }
 
     @Test

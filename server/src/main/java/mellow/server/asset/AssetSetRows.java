@@ -34,7 +34,8 @@ class AssetSetRows implements Perishable {
     }
 
     /** A set without its files. */
-    record SetRow(long id, long person, AssetSetOptions options, int version, @Nullable Long intake) {}
+    record SetRow(
+            long id, long person, AssetSetOptions options, List<String> proposed, int version, @Nullable Long intake) {}
 
     /**
      * A file of a set.
@@ -121,6 +122,7 @@ class AssetSetRows implements Perishable {
                         row.getLong("id"),
                         row.getLong("person_id"),
                         json.readValue(row.getString("options"), AssetSetOptions.class),
+                        List.of((String[]) row.getArray("proposed").getArray()),
                         row.getInt("version"),
                         row.getObject("intake_id", Long.class)))
                 .optional()
@@ -144,9 +146,11 @@ class AssetSetRows implements Perishable {
     }
 
     /** Notes what was decided about a set and some of its files. */
-    void decide(long set, AssetSetOptions options, List<AssetChoice> choices) {
-        jdbc.sql("update asset_set set options = cast(:options as jsonb), version = version + 1 where id = :set")
+    void decide(long set, AssetSetOptions options, List<String> proposed, List<AssetChoice> choices) {
+        jdbc.sql(
+                        "update asset_set set options = cast(:options as jsonb), proposed = :proposed, version = version + 1 where id = :set")
                 .param("set", set)
+                .param("proposed", proposed.toArray(String[]::new))
                 .param("options", json.writeValueAsString(options))
                 .update();
         int known = jdbc.sql(

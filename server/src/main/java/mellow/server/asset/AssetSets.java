@@ -154,29 +154,34 @@ public class AssetSets {
                 Arrival.SETTLED);
         long id = rows.add(person, options);
         List<FileRow> looked = new ArrayList<>();
-        content.forEach((path, bytes) -> looked.add(looked(person, looked.size(), path, bytes)));
+        content.forEach((path, bytes) ->
+                looked.add(looked(person, looked.size(), path, files.store(person, path, bytes), bytes)));
         rows.addFiles(id, looked);
-        rows.decide(id, options.with(proposed(looked, options)), List.of());
+        List<String> proposed = proposed(looked, options);
+        rows.decide(id, options.with(proposed), proposed, List.of());
         return id;
     }
 
     private void look(long person, long id, String drop, Progress progress) {
         SetRow set = mine(person, rows.hold(id));
         Map<String, Long> dropped = drops.assets(person, Long.parseLong(drop));
+        assets.requireRoomFor(dropped.values());
         List<FileRow> looked = new ArrayList<>();
         for (Map.Entry<String, Long> one : dropped.entrySet()) {
-            looked.add(looked(person, looked.size(), one.getKey(), files.load(one.getValue())));
+            long file = one.getValue();
+            looked.add(looked(person, looked.size(), one.getKey(), file, files.load(file)));
             progress.at(looked.size(), dropped.size());
         }
         rows.addFiles(id, looked);
-        AssetSetOptions options = set.options().with(proposed(looked, set.options()));
+        List<String> proposed = proposed(looked, set.options());
+        AssetSetOptions options = set.options().with(proposed);
         if (options.newTable() != null) {
             options = options.into(free(name(looked)), likeliestSource(looked, patterns(options)));
         }
-        rows.decide(id, options, List.of());
+        rows.decide(id, options, proposed, List.of());
     }
 
-    private FileRow looked(long person, int position, String path, byte[] content) {
+    private FileRow looked(long person, int position, String path, long file, byte[] content) {
         AssetFiles.Looked looked;
         try {
             looked = AssetFiles.look(path.substring(path.lastIndexOf('/') + 1), content);
@@ -186,8 +191,8 @@ public class AssetSets {
         if (looked.facts() == null) {
             return stays(position, path, "This is neither a picture nor a sound.");
         }
-        long file = assets.keep(person, path, looked);
-        return new FileRow(position, path, file, null, looked.gone(), null, null, null);
+        long kept = assets.keep(person, file, path, content, looked);
+        return new FileRow(position, path, kept, null, looked.gone(), null, null, null);
     }
 
     private static FileRow stays(int position, String path, String why) {
@@ -225,14 +230,11 @@ public class AssetSets {
     }
 
     private String free(String name) {
-        Set<String> taken = tables.all().stream()
-                .map(table -> table.table().name().toLowerCase(Locale.ROOT))
-                .collect(Collectors.toSet());
-        String free = name;
-        for (int n = 2; taken.contains(free.toLowerCase(Locale.ROOT)); n++) {
-            free = name + " " + n;
-        }
-        return free;
+        return SetNames.free(
+                name,
+                tables.all().stream()
+                        .map(table -> table.table().name().toLowerCase(Locale.ROOT))
+                        .collect(Collectors.toSet()));
     }
 
     /** English when there are files in it, else the language of most of them. */
@@ -288,7 +290,7 @@ public class AssetSets {
                 id,
                 set.version(),
                 set.options(),
-                proposed(all, set.options()),
+                set.proposed(),
                 table.map(TableInfo::name).orElse(null),
                 named.files().stream().map(one -> told(one, facts)).toList(),
                 named.entries().size(),
@@ -349,17 +351,11 @@ public class AssetSets {
                             ? "These files have not been looked through yet."
                             : "No name tells an entry and a language; say how the names are made.");
         }
-        String name = Objects.requireNonNullElse(options.newTable(), "").strip();
-        boolean taken = options.table() == null
-                && tables.all().stream().anyMatch(table -> table.table().name().equalsIgnoreCase(name));
-        if (options.table() == null && (name.isEmpty() || taken)) {
-            return Optional.of(
-                    name.isEmpty()
-                            ? "Say which table they go into."
-                            : "There is a table called “" + name
-                                    + "” already; choose another name, or take these into that table.");
+        if (options.table() == null
+                && Objects.requireNonNullElse(options.newTable(), "").isBlank()) {
+            return Optional.of("Say which table they go into.");
         }
-        return named.blocked();
+        return intakes.nameTaken(options.table(), options.newTable()).or(named::blocked);
     }
 
     private LanguageTag source(AssetSetOptions options, Optional<TableInfo> table) {
@@ -381,10 +377,15 @@ public class AssetSets {
             }
             texts.require(Objects.requireNonNullElse(choice.key(), ""), "key");
         }
-        // Into another table other languages are likely.
-        List<String> made = options.patterns().isEmpty() ? proposed(rows.files(id), options) : options.patterns();
+        // Into another table other languages are likely, and other names were said before.
+        boolean elsewhere = !Objects.equals(options.table(), set.options().table());
+        List<String> proposed = elsewhere ? proposed(rows.files(id), options) : set.proposed();
+        List<String> made = options.patterns().isEmpty() ? proposed : options.patterns();
         rows.decide(
-                id, options.with(made), choices.stream().map(AssetSets::clean).toList());
+                id,
+                options.with(made),
+                proposed,
+                choices.stream().map(AssetSets::clean).toList());
     }
 
     private static AssetChoice clean(AssetChoice choice) {

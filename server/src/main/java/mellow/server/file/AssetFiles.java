@@ -102,49 +102,61 @@ public class AssetFiles {
     /** Stores a file as an asset; the number of the one that has the same content already, if there is one. */
     @Transactional(propagation = Propagation.MANDATORY)
     public long store(long person, String name, Looked looked) {
-        return put(person, name, looked, KIND);
-    }
-
-    /** Keeps a file that may become an asset; the number of the asset that has the same content already, if there is one. */
-    @Transactional(propagation = Propagation.MANDATORY)
-    public long keep(long person, String path, Looked looked) {
-        return put(person, path, looked, null);
-    }
-
-    private long put(long person, String name, Looked looked, @Nullable String kind) {
         byte[] print = print(looked.content());
-        if (kind != null) {
-            // Two who bring the same at once would both find nothing.
-            jdbc.sql("select pg_advisory_xact_lock(hashtextextended(:print, 0))")
-                    .param("print", HexFormat.of().formatHex(print))
-                    .query((row, n) -> n)
-                    .single();
-        }
-        Optional<Long> there = jdbc.sql(
+        // Two who bring the same at once would both find nothing.
+        jdbc.sql("select pg_advisory_xact_lock(hashtextextended(:print, 0))")
+                .param("print", HexFormat.of().formatHex(print))
+                .query((row, n) -> n)
+                .single();
+        return there(print, looked, null).orElseGet(() -> {
+            requireRoom(looked.content().length);
+            AssetFacts facts = looked.facts();
+            String mediaType = facts == null ? "" : facts.kind().mediaType();
+            long file = files.store(person, name, looked.content(), KIND, mediaType);
+            note(file, print, facts);
+            return file;
+        });
+    }
+
+    /**
+     * Keeps a file that came in and may become an asset.
+     *
+     * @param file its number
+     * @param content its content
+     * @return its number; another where something went out of it, or where an asset, or a file that waits like it, has the same content
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public long keep(long person, long file, String path, byte[] content, Looked looked) {
+        byte[] print = print(looked.content());
+        return there(print, looked, person).orElseGet(() -> {
+            long kept = looked.content() == content ? file : files.store(person, path, looked.content());
+            note(kept, print, looked.facts());
+            return kept;
+        });
+    }
+
+    /** The asset of that content; with a person also a file of theirs that waits to become one. */
+    private Optional<Long> there(byte[] print, Looked looked, @Nullable Long person) {
+        return jdbc.sql(
                         """
                         select f.id from asset_fact a join stored_file f on f.id = a.file_id
-                        where a.sha256 = :print and f.bytes = :bytes and (f.kind = 'asset' or :waits and f.kind is null and f.person_id = :person)
+                        where a.sha256 = :print and f.bytes = :bytes and (f.kind = 'asset' or f.kind is null and f.person_id = :person)
                         order by f.kind is null, f.id limit 1
                         """)
                 .param("print", print)
                 .param("bytes", looked.content().length)
-                .param("waits", kind == null)
                 .param("person", person)
                 .query(Long.class)
                 .optional();
-        if (there.isPresent()) {
-            return there.get();
-        }
-        requireRoom(looked.content().length);
-        AssetFacts facts = looked.facts();
-        long file = files.store(
-                person,
-                name,
-                looked.content(),
-                kind,
-                kind == null ? null : facts == null ? "" : facts.kind().mediaType());
-        note(file, print, facts);
-        return file;
+    }
+
+    /** Refuses files that came in and would be too much beside all assets. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void requireRoomFor(Collection<Long> coming) {
+        requireRoom(jdbc.sql("select coalesce(sum(bytes), 0) from stored_file where id = any(:files)")
+                .param("files", coming.toArray(Long[]::new))
+                .query(Long.class)
+                .single());
     }
 
     private void note(long file, byte[] print, @Nullable AssetFacts facts) {
@@ -200,6 +212,7 @@ public class AssetFiles {
         if (there < all.length) {
             throw noSuchAsset();
         }
+        requireRoom(0);
     }
 
     /** Refuses a text of shape asset that names a file which is no stored asset; one that has no more than a name waits for its file. */

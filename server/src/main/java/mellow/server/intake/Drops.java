@@ -29,6 +29,7 @@ import mellow.core.set.Apart;
 import mellow.core.set.FileFacts;
 import mellow.core.set.FileSet;
 import mellow.core.set.FileSets;
+import mellow.core.set.SetNames;
 import mellow.server.common.Perishable;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
@@ -387,7 +388,7 @@ public class Drops implements Perishable {
                         .findFirst();
         FileSet placed =
                 named.map(table -> set.into(table.id(), table.source())).orElse(set);
-        String name = free(set.name(), placed.table() == null ? names : Set.of());
+        String name = SetNames.free(set.name(), placed.table() == null ? names : Set.of());
         names.add(name.toLowerCase(Locale.ROOT));
         return placed.members().size() > 1
                 ? sets.make(person, placed, stored, name, looked.just)
@@ -397,14 +398,6 @@ public class Drops implements Perishable {
                         Objects.requireNonNull(
                                 stored.get(placed.members().get(0).path())),
                         name);
-    }
-
-    private static String free(String name, Set<String> taken) {
-        String free = name;
-        for (int n = 2; taken.contains(free.toLowerCase(Locale.ROOT)); n++) {
-            free = name + " " + n;
-        }
-        return free;
     }
 
     private static String sentence(Apart file, Map<String, String> reasons) {

@@ -307,7 +307,12 @@ public class IntakeService {
         lines.forget(id);
     }
 
-    /** The same for a file that another takes the place of; nothing for one that was decided about. */
+    /** Why a table of that name cannot be made; empty when it can, or when files go into one that is there. */
+    public Optional<String> nameTaken(@Nullable String table, @Nullable String newTable) {
+        return planner.nameTaken(Destination.UNDECIDED.into(table, newTable, null));
+    }
+
+    /** Leaves alone a file that another takes the place of; nothing for one that was decided about. */
     @Transactional
     public void leaveOpen(long person, long id) {
         if (planner.mine(person, id).open()) {

@@ -53,6 +53,13 @@ class AssetFilesTest extends ServerTest {
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("All pictures and sounds together");
         assertThat(stored(small, "c.wav", first)).isEqualTo(file);
+        byte[] other = AssetsMade.wav(50, 330);
+        long brought = transaction.execute(status -> files.store(mara, "s/b_en.wav", other));
+        transaction.execute(status -> small.keep(mara, brought, "s/b_en.wav", other, AssetFiles.look("b.wav", other)));
+        assertThatThrownBy(() -> transaction.executeWithoutResult(status -> small.claim(List.of(brought))))
+                .hasMessageContaining("All pictures and sounds together");
+        assertThatThrownBy(() -> transaction.executeWithoutResult(status -> small.requireRoomFor(List.of(brought))))
+                .hasMessageContaining("All pictures and sounds together");
         assertThatThrownBy(() -> AssetFiles.look("a.bin", new byte[AssetFiles.LARGEST_BYTES + 1]))
                 .hasMessageContaining("20 MB");
     }
@@ -79,8 +86,11 @@ class AssetFilesTest extends ServerTest {
     @Test
     void onlyWhatWasLookedThroughBecomesAnAsset() {
         long plain = transaction.execute(status -> files.store(mara, "x.csv", "a,b".getBytes(StandardCharsets.UTF_8)));
+        byte[] png = AssetsMade.png(3, 2, 4);
+        long brought = transaction.execute(status -> files.store(mara, "s/a_en.png", png));
         long kept = transaction.execute(
-                status -> assets.keep(mara, "s/a_en.png", AssetFiles.look("a.png", AssetsMade.png(3, 2, 4))));
+                status -> assets.keep(mara, brought, "s/a_en.png", png, AssetFiles.look("a.png", png)));
+        assertThat(kept).as("nothing is stored twice").isEqualTo(brought);
         assertThatThrownBy(() -> transaction.executeWithoutResult(status -> assets.claim(List.of(kept, plain))))
                 .hasMessageContaining("no such file");
         assertThat(ledger.ask(Integer.class, "select count(*)::int from stored_file where kind = 'asset'"))
