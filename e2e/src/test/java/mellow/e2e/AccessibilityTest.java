@@ -41,6 +41,8 @@ class AccessibilityTest {
         "dark, /intake, true, .listed",
         "light, '/ledger?table=signs-and-voices&in=de,fi', true, .cell .thumb",
         "dark, '/ledger?table=signs-and-voices&in=de&words=talk', true, .cell .soundlength",
+        "light, /intake/assets/1, true, .assetfiles tbody tr",
+        "dark, /intake/assets/1, true, .assetfiles tbody tr",
         "light, /board, true, .forecasts li",
         "dark, /board, true, .forecasts li",
         "light, /board?product=deckside&unit=words, true, .forecasts li",

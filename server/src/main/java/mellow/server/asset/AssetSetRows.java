@@ -162,7 +162,7 @@ class AssetSetRows implements Perishable {
                 .param("set", set)
                 .param("choices", json.writeValueAsString(choices))
                 .update();
-        if (known < choices.size()) {
+        if (known < choices.stream().map(AssetChoice::position).distinct().count()) {
             throw Refusal.unacceptable(
                     "no-such-file", "There is no such file; choose it again.", Map.of("field", "files"));
         }

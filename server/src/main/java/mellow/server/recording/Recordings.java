@@ -221,6 +221,11 @@ public class Recordings {
     @Transactional(propagation = Propagation.MANDATORY)
     void tie(Map<Long, Long> lines) {
         Long[] recordings = lines.keySet().toArray(Long[]::new);
+        // Who ties the same at the same moment waits, and ties them again.
+        jdbc.sql("select id from entry where id = any(:entries) order by id for no key update")
+                .param("entries", recordings)
+                .query(Long.class)
+                .list();
         untie(lines.keySet());
         jdbc.sql(
                         """

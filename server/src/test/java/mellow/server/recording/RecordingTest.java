@@ -3,9 +3,13 @@ package mellow.server.recording;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import mellow.core.merge.Arrival;
 import mellow.core.merge.ChangeKind;
 import mellow.core.merge.Choice;
@@ -233,6 +237,32 @@ class RecordingTest extends ServerTest {
         http.json(mara, HttpMethod.POST, address, "{\"lines\":\"script\",\"tie\":true}");
         assertThat(ledger.ask(Integer.class, "select count(*)::int from recording"))
                 .isEqualTo(2);
+    }
+
+    @Test
+    void tiedByManyAtOnceEachIsTiedOnce() throws Exception {
+        for (int i = 0; i < 5; i++) {
+            ledger.run("delete from recording");
+            ExecutorService many = Executors.newFixedThreadPool(6);
+            try {
+                List<Future<Integer>> replies = new ArrayList<>();
+                for (int n = 0; n < 6; n++) {
+                    replies.add(many.submit(() -> http.json(
+                                    mara,
+                                    HttpMethod.POST,
+                                    "/api/tables/script/recordings",
+                                    "{\"lines\":\"script\",\"tie\":true}")
+                            .status()));
+                }
+                for (Future<Integer> reply : replies) {
+                    assertThat(reply.get()).isEqualTo(200);
+                }
+            } finally {
+                many.shutdownNow();
+            }
+            assertThat(ledger.ask(Integer.class, "select count(*)::int from recording"))
+                    .isEqualTo(1);
+        }
     }
 
     @Test
