@@ -24,9 +24,11 @@ import org.springframework.web.bind.annotation.RestController;
 class AssetSetController {
 
     private final AssetSets sets;
+    private final AssetSetStanding standing;
 
-    AssetSetController(AssetSets sets) {
+    AssetSetController(AssetSets sets, AssetSetStanding standing) {
         this.sets = sets;
+        this.standing = standing;
     }
 
     /**
@@ -55,13 +57,13 @@ class AssetSetController {
             @RequestParam long drop,
             @RequestParam(required = false) @Nullable String table,
             @AuthenticationPrincipal SignedIn me) {
-        return sets.reply(me.id(), sets.make(me.id(), drop, table));
+        return standing.reply(me.id(), sets.make(me.id(), drop, table));
     }
 
     /** How a set stands. */
     @GetMapping("/{id}")
     AssetSetReply one(@PathVariable long id, @AuthenticationPrincipal SignedIn me) {
-        return sets.reply(me.id(), id);
+        return standing.reply(me.id(), id);
     }
 
     /** Changes what was decided. */
@@ -69,7 +71,7 @@ class AssetSetController {
     AssetSetReply decide(
             @PathVariable long id, @RequestBody @Valid AssetSetChoice choice, @AuthenticationPrincipal SignedIn me) {
         sets.decide(me.id(), id, choice.version(), choice.options(), choice.files());
-        return sets.reply(me.id(), id);
+        return standing.reply(me.id(), id);
     }
 
     /** Makes an intake of a set, which shows what it would do and takes it in. */

@@ -4,7 +4,10 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.Map;
+import mellow.core.asset.AssetPattern;
 import mellow.core.merge.Arrival;
+import mellow.server.common.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,5 +37,22 @@ record AssetSetOptions(
     /** The same into a table to be made. */
     AssetSetOptions into(String made, String from) {
         return new AssetSetOptions(patterns, null, made, from, arrival);
+    }
+
+    /**
+     * How paths are made, ready to be met with some.
+     *
+     * @throws Refusal when a pattern is none
+     */
+    List<AssetPattern> read() {
+        return patterns.stream().map(AssetSetOptions::pattern).toList();
+    }
+
+    private static AssetPattern pattern(String text) {
+        try {
+            return AssetPattern.of(text.strip());
+        } catch (IllegalArgumentException wrong) {
+            throw Refusal.unacceptable("bad-pattern", String.valueOf(wrong.getMessage()), Map.of("field", "patterns"));
+        }
     }
 }

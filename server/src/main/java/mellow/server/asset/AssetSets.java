@@ -5,9 +5,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -15,22 +13,17 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import mellow.core.asset.AssetFacts;
 import mellow.core.asset.AssetNames;
 import mellow.core.asset.AssetPattern;
 import mellow.core.format.ledger.LedgerFormat;
 import mellow.core.language.LanguageTag;
 import mellow.core.merge.Arrival;
 import mellow.core.set.SetNames;
-import mellow.server.asset.AssetSetReply.AssetFileReply;
-import mellow.server.asset.AssetSetReply.AssetLanguageReply;
 import mellow.server.asset.AssetSetRows.FileRow;
 import mellow.server.asset.AssetSetRows.SetRow;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
-import mellow.server.file.AssetFactReader;
 import mellow.server.file.AssetFiles;
-import mellow.server.file.FactsReply;
 import mellow.server.file.FileStore;
 import mellow.server.intake.Drops;
 import mellow.server.intake.IntakeService;
@@ -38,12 +31,9 @@ import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
 import mellow.server.run.RunService;
 import mellow.server.run.RunService.Progress;
-import mellow.server.run.RunService.RunReply;
 import mellow.server.table.TableInfo;
 import mellow.server.table.TableService;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.RowCallbackHandler;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -55,20 +45,11 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class AssetSets {
 
-    private static final String RUN = "assets";
     private static final int MOST_FILES = 5_000;
-    private static final int LISTED = 20;
     private static final Duration WAITS = Duration.ofMillis(900);
 
-    private static final String THERE =
-            """
-            select e.key, l.tag from entry e join cell c on c.entry_id = e.id and c.text is not null join language l on l.id = c.language_id
-            where e.table_id = :table and e.removed_at is null and e.context = '' and e.key = any(:keys)
-            union all
-            select e.key, :source from entry e where e.table_id = :table and e.removed_at is null and e.context = '' and e.key = any(:keys) and e.source <> ''
-            """;
-
     private final AssetSetRows rows;
+    private final AssetSetStanding standing;
     private final AssetFiles assets;
     private final FileStore files;
     private final Drops drops;
@@ -78,11 +59,11 @@ public class AssetSets {
     private final PeopleService people;
     private final RunService runs;
     private final TextRules texts;
-    private final JdbcClient jdbc;
     private final TransactionTemplate transaction;
 
     AssetSets(
             AssetSetRows rows,
+            AssetSetStanding standing,
             AssetFiles assets,
             FileStore files,
             Drops drops,
@@ -92,9 +73,9 @@ public class AssetSets {
             PeopleService people,
             RunService runs,
             TextRules texts,
-            JdbcClient jdbc,
             TransactionTemplate transaction) {
         this.rows = rows;
+        this.standing = standing;
         this.assets = assets;
         this.files = files;
         this.drops = drops;
@@ -104,9 +85,10 @@ public class AssetSets {
         this.people = people;
         this.runs = runs;
         this.texts = texts;
-        this.jdbc = jdbc;
         this.transaction = transaction;
-        runs.handle(RUN, (order, progress) -> look(order.person(), order.subject(), order.arguments(), progress));
+        runs.handle(
+                AssetSetStanding.RUN,
+                (order, progress) -> look(order.person(), order.subject(), order.arguments(), progress));
     }
 
     /** Makes a set of the pictures and sounds among files that came together, and starts to look through them; its number. */
@@ -128,8 +110,8 @@ public class AssetSets {
                             into.map(one -> one.source().value()).orElse("en"),
                             arrival));
         }));
-        runs.start(RUN, id, person, Long.toString(drop));
-        runs.await(RUN, id, WAITS);
+        runs.start(AssetSetStanding.RUN, id, person, Long.toString(drop));
+        runs.await(AssetSetStanding.RUN, id, WAITS);
         return id;
     }
 
@@ -163,7 +145,7 @@ public class AssetSets {
     }
 
     private void look(long person, long id, String drop, Progress progress) {
-        SetRow set = mine(person, rows.hold(id));
+        SetRow set = standing.mine(person, rows.hold(id));
         Map<String, Long> dropped = drops.assets(person, Long.parseLong(drop));
         assets.requireRoomFor(dropped.values());
         List<FileRow> looked = new ArrayList<>();
@@ -176,7 +158,7 @@ public class AssetSets {
         List<String> proposed = proposed(looked, set.options());
         AssetSetOptions options = set.options().with(proposed);
         if (options.newTable() != null) {
-            options = options.into(free(name(looked)), likeliestSource(looked, patterns(options)));
+            options = options.into(free(name(looked)), likeliestSource(looked, options.read()));
         }
         rows.decide(id, options, proposed, List.of());
     }
@@ -254,122 +236,14 @@ public class AssetSets {
                         .value();
     }
 
-    private static List<AssetPattern> patterns(AssetSetOptions options) {
-        return options.patterns().stream().map(AssetSets::pattern).toList();
-    }
-
-    private static AssetPattern pattern(String text) {
-        try {
-            return AssetPattern.of(text.strip());
-        } catch (IllegalArgumentException wrong) {
-            throw Refusal.unacceptable("bad-pattern", String.valueOf(wrong.getMessage()), Map.of("field", "patterns"));
-        }
-    }
-
-    private SetRow mine(long person, SetRow set) {
-        if (set.person() != person && !people.rights(person).coordinator()) {
-            throw Refusal.forbidden(
-                    "not-your-files", "Only the person who brought these files, or a coordinator, can see them.");
-        }
-        return set;
-    }
-
-    /** How a set stands. */
-    @Transactional(readOnly = true)
-    AssetSetReply reply(long person, long id) {
-        // Before what it writes: a run that is done has written all that is read after.
-        RunReply run = runs.latest(RUN, id).orElse(null);
-        SetRow set = mine(person, rows.find(id));
-        List<FileRow> all = rows.files(id);
-        Optional<TableInfo> table = Optional.ofNullable(set.options().table()).map(tables::find);
-        LanguageTag source = source(set.options(), table);
-        NamedAssets named = new NamedAssets(all, patterns(set.options()), source);
-        Map<Long, AssetFacts> facts = new AssetFactReader(jdbc)
-                .of(all.stream().map(FileRow::file).filter(Objects::nonNull).toList());
-        return new AssetSetReply(
-                id,
-                set.version(),
-                set.options(),
-                set.proposed(),
-                table.map(TableInfo::name).orElse(null),
-                named.files().stream().map(one -> told(one, facts)).toList(),
-                named.entries().size(),
-                languages(named, table),
-                blocked(named, set.options()).orElse(null),
-                run,
-                set.intake());
-    }
-
-    private static AssetFileReply told(NamedAssets.One one, Map<Long, AssetFacts> facts) {
-        FileRow row = one.row();
-        LanguageTag language = one.language();
-        return new AssetFileReply(
-                row.position(),
-                row.path(),
-                row.file(),
-                row.file() == null ? null : FactsReply.of(facts.get(row.file())),
-                one.key(),
-                language == null ? null : language.value(),
-                row.key() != null || row.language() != null,
-                one.leftOut(),
-                one.why(),
-                row.gone());
-    }
-
-    /** How much there is of each language once the files are in, the source first. */
-    private List<AssetLanguageReply> languages(NamedAssets named, Optional<TableInfo> table) {
-        Map<String, Map<LanguageTag, NamedAssets.One>> entries = named.entries();
-        Set<LanguageTag> all = new LinkedHashSet<>(named.languages());
-        table.ifPresent(one -> one.languages().forEach(kept -> all.add(kept.tag())));
-        Map<String, Set<String>> there = new HashMap<>();
-        table.ifPresent(one -> jdbc.sql(THERE)
-                .param("table", one.id())
-                .param("source", one.source().value())
-                .param("keys", entries.keySet().toArray(String[]::new))
-                .query((RowCallbackHandler) row -> there.computeIfAbsent(row.getString(1), any -> new HashSet<>())
-                        .add(row.getString(2))));
-        return all.stream()
-                .map(tag -> {
-                    List<String> missing = entries.entrySet().stream()
-                            .filter(one -> !one.getValue().containsKey(tag)
-                                    && !there.getOrDefault(one.getKey(), Set.of())
-                                            .contains(tag.value()))
-                            .map(Map.Entry::getKey)
-                            .toList();
-                    return new AssetLanguageReply(
-                            tag.value(),
-                            entries.size() - missing.size(),
-                            missing.subList(0, Math.min(LISTED, missing.size())));
-                })
-                .toList();
-    }
-
-    private Optional<String> blocked(NamedAssets named, AssetSetOptions options) {
-        if (named.entries().isEmpty()) {
-            return Optional.of(
-                    named.files().isEmpty()
-                            ? "These files have not been looked through yet."
-                            : "No name tells an entry and a language; say how the names are made.");
-        }
-        if (options.table() == null
-                && Objects.requireNonNullElse(options.newTable(), "").isBlank()) {
-            return Optional.of("Say which table they go into.");
-        }
-        return intakes.nameTaken(options.table(), options.newTable()).or(named::blocked);
-    }
-
-    private LanguageTag source(AssetSetOptions options, Optional<TableInfo> table) {
-        return table.map(TableInfo::source).orElseGet(() -> languages.parse(options.source()));
-    }
-
     /** Changes what was decided about a set; files that are not named stay as they are. */
     @Transactional
     void decide(long person, long id, int version, AssetSetOptions options, List<AssetChoice> choices) {
-        SetRow set = mine(person, rows.hold(id));
+        SetRow set = standing.mine(person, rows.hold(id));
         requireVersion(set, version);
-        patterns(options);
+        options.read();
         Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
-        source(options, table);
+        standing.source(options, table);
         texts.require(Objects.requireNonNullElse(options.newTable(), ""), "newTable");
         for (AssetChoice choice : choices) {
             if (choice.language() != null) {
@@ -416,12 +290,12 @@ public class AssetSets {
     /** Makes an intake of a set, which takes the place of one that was made of it before and is still open; its number. */
     @Transactional
     long compare(long person, long id, int version) {
-        SetRow set = mine(person, rows.hold(id));
+        SetRow set = standing.mine(person, rows.hold(id));
         requireVersion(set, version);
         AssetSetOptions options = set.options();
         Optional<TableInfo> table = Optional.ofNullable(options.table()).map(tables::find);
-        NamedAssets named = new NamedAssets(rows.files(id), patterns(options), source(options, table));
-        blocked(named, options).ifPresent(why -> {
+        NamedAssets named = new NamedAssets(rows.files(id), options.read(), standing.source(options, table));
+        standing.blocked(named, options).ifPresent(why -> {
             throw Refusal.unacceptable("set-blocked", why);
         });
         if (set.intake() != null) {

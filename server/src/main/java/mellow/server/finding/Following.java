@@ -3,7 +3,7 @@ package mellow.server.finding;
 import java.util.List;
 import mellow.server.finding.RecheckService.What;
 import mellow.server.product.ProductService.ProductChanged;
-import mellow.server.wordbook.WordbookService.WordsChanged;
+import mellow.server.wordbook.WordsChanged;
 import org.springframework.context.event.EventListener;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;

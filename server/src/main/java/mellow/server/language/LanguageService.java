@@ -1,5 +1,6 @@
 package mellow.server.language;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -45,6 +46,11 @@ public class LanguageService {
                             .update());
             return known(tag).orElseThrow();
         });
+    }
+
+    /** Our numbers of languages that were sent to us, as {@link #number} gives them. */
+    public List<Integer> numbers(Collection<String> spellings) {
+        return spellings.stream().map(tag -> number(parse(tag))).toList();
     }
 
     /** The number of {@code tag}, if any table or person has ever used it. */

@@ -28,7 +28,7 @@ import mellow.core.text.Keepable;
 import mellow.server.common.Refusal;
 import mellow.server.common.TextRules;
 import mellow.server.people.PeopleService;
-import mellow.server.wordbook.WordbookService.Brought;
+import mellow.server.wordbook.TermsBrought.Brought;
 import mellow.server.wordbook.WordbookService.Term;
 import mellow.server.wordbook.WordbookService.TermText;
 import org.jspecify.annotations.Nullable;
@@ -50,13 +50,13 @@ public class TermFiles {
     private static final TermText NOTHING = new TermText("", List.of());
     private static final int MOST_AVOIDED = 50;
 
-    private final WordbookService wordbook;
+    private final TermsBrought terms;
     private final TermRows rows;
     private final PeopleService people;
     private final TextRules texts;
 
-    TermFiles(WordbookService wordbook, TermRows rows, PeopleService people, TextRules texts) {
-        this.wordbook = wordbook;
+    TermFiles(TermsBrought terms, TermRows rows, PeopleService people, TextRules texts) {
+        this.terms = terms;
         this.rows = rows;
         this.people = people;
         this.texts = texts;
@@ -102,7 +102,7 @@ public class TermFiles {
                     "no-terms", "{file} has no word in {language}.", Map.of("file", name, "language", from.value()));
         }
         List<Brought> brought = taken.brought();
-        wordbook.bring(person, from, brought);
+        terms.bring(person, from, brought);
         int added = (int) brought.stream().filter(one -> one.id() == null).count();
         return new TermsTaken(taken.terms, added, brought.size() - added, List.copyOf(taken.told));
     }

@@ -5,8 +5,6 @@ import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.Collection;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -19,19 +17,15 @@ import java.util.TreeSet;
 import mellow.core.language.LanguageTag;
 import mellow.core.wordbook.AgreedTerm;
 import mellow.core.wordbook.TermFinder;
-import mellow.core.wordbook.WordForms;
 import mellow.server.common.Refusal;
 import mellow.server.language.LanguageService;
 import mellow.server.people.PeopleService;
 import mellow.server.people.Rights;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.dao.DuplicateKeyException;
-import org.springframework.jdbc.core.RowCallbackHandler;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Keeps the wordbook and finds its terms in sources. */
 @Service
@@ -69,32 +63,10 @@ public class WordbookService {
             select id, :language, '', '{}', :proposal, :person, :now from term where id = :term and removed_at is null
             on conflict (term_id, language_id) do update set proposal = excluded.proposal, proposed_by = excluded.proposed_by, proposed_at = excluded.proposed_at
             """;
-    private static final String ADD_MANY =
-            """
-            insert into term (language_id, text, note, begins, changed_at, changed_by)
-            select :language, t.text, t.note, array[t.begins], :now, :person from unnest(:texts::text[], :notes::text[], :begins::text[]) t(text, note, begins)
-            returning id, text
-            """;
-    /** What may be said as well stays, and proposals that are not what is said now. */
-    private static final String PUT_MANY =
-            """
-            insert into term_text (term_id, language_id, text, avoid)
-            select x.term, x.language, x.text, array(select jsonb_array_elements_text(x.avoid::jsonb))
-            from unnest(:terms::bigint[], :languages::int[], :texts::text[], :avoid::text[]) x(term, language, text, avoid)
-            on conflict (term_id, language_id) do update set text = excluded.text, avoid = excluded.avoid,
-                proposal = case when excluded.text = term_text.proposal then null else term_text.proposal end
-            """;
-
-    private static final int AT_ONCE = 500;
-    /** Looking for more words than that takes longer than looking at every source. */
-    private static final int MOST_WORDS = 100;
-
-    private static final JsonMapper JSON = JsonMapper.shared();
-
     private final TermRows rows;
     private final LanguageService languages;
     private final PeopleService people;
-    private final ApplicationEventPublisher events;
+    private final TermNews news;
     private final JdbcClient jdbc;
     private final Clock clock;
 
@@ -102,11 +74,11 @@ public class WordbookService {
             TermRows rows,
             LanguageService languages,
             PeopleService people,
-            ApplicationEventPublisher events,
+            TermNews news,
             JdbcClient jdbc,
             Clock clock) {
         this.rows = rows;
-        this.events = events;
+        this.news = news;
         this.languages = languages;
         this.people = people;
         this.jdbc = jdbc;
@@ -248,13 +220,13 @@ public class WordbookService {
                     .param("products", products(sense))
                     .param("status", status)
                     .param("forms", TermRows.cleaned(sense.forms()))
-                    .param("begins", beginnings(language, spellings(text, sense)))
+                    .param("begins", news.beginnings(language, spellings(text, sense)))
                     .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                     .param("person", person)
                     .query(Long.class)
                     .single();
             put(id, texts);
-            tell(person, language, spellings(text, sense), numbers(texts.keySet()));
+            news.tell(person, language, spellings(text, sense), languages.numbers(texts.keySet()));
             return id;
         } catch (DuplicateKeyException twice) {
             throw there(text);
@@ -323,7 +295,7 @@ public class WordbookService {
                             .param("products", products(sense))
                             .param("status", sense.status())
                             .param("forms", TermRows.cleaned(sense.forms()))
-                            .param("begins", beginnings(source, spellings(text, sense)))
+                            .param("begins", news.beginnings(source, spellings(text, sense)))
                             .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                             .param("person", person)
                             .param("id", id)
@@ -343,87 +315,13 @@ public class WordbookService {
         } catch (DuplicateKeyException twice) {
             throw there(text);
         }
-        Set<Integer> concerned = new TreeSet<>(numbers(texts.keySet()));
+        Set<Integer> concerned = new TreeSet<>(languages.numbers(texts.keySet()));
         if (rights.coordinator()) {
             // A term that is another now concerns every language that it is agreed on in.
             concerned.addAll(agreed(id));
         }
         put(id, texts);
-        tell(person, source, words, concerned);
-    }
-
-    /**
-     * A term of a file.
-     *
-     * @param id of the term that is there, null for a new one
-     * @param texts what is said of it now, in languages in which that changes
-     */
-    record Brought(@Nullable Long id, String term, String note, Map<String, TermText> texts) {}
-
-    /** Adds terms, and says more of others, as one change; a few statements for five hundred. */
-    @Transactional
-    public void bring(long person, LanguageTag from, List<Brought> brought) {
-        people.rights(person).requireCoordinator("take wordbooks in");
-        int source = languages.number(from);
-        Set<String> words = new HashSet<>();
-        Set<String> tags = new TreeSet<>();
-        for (int at = 0; at < brought.size(); at += AT_ONCE) {
-            List<Brought> some = brought.subList(at, Math.min(brought.size(), at + AT_ONCE));
-            try {
-                bringSome(person, source, some);
-            } catch (DuplicateKeyException twice) {
-                throw Refusal.conflict(
-                        "term-there",
-                        "Two terms of the file differ in their case only, or somebody added one of them meanwhile; nothing of it was taken in.",
-                        Map.of());
-            }
-            some.forEach(one -> {
-                words.add(one.term);
-                tags.addAll(one.texts.keySet());
-            });
-        }
-        tell(person, source, words, numbers(tags));
-    }
-
-    private void bringSome(long person, int source, List<Brought> some) {
-        List<Brought> fresh = some.stream().filter(one -> one.id == null).toList();
-        Map<String, Long> ids = new HashMap<>();
-        jdbc.sql(ADD_MANY)
-                .param("language", source)
-                .param("texts", fresh.stream().map(Brought::term).toArray(String[]::new))
-                .param("notes", fresh.stream().map(Brought::note).toArray(String[]::new))
-                .param(
-                        "begins",
-                        fresh.stream()
-                                .map(one -> beginnings(source, Set.of(one.term))[0])
-                                .toArray(String[]::new))
-                .param("now", clock.instant().atOffset(ZoneOffset.UTC))
-                .param("person", person)
-                .query((RowCallbackHandler) row -> ids.put(row.getString(2), row.getLong(1)));
-        List<Long> terms = new ArrayList<>();
-        List<Integer> numbers = new ArrayList<>();
-        List<String> texts = new ArrayList<>();
-        List<String> avoid = new ArrayList<>();
-        for (Brought one : some) {
-            long id = one.id == null ? Objects.requireNonNull(ids.get(one.term)) : one.id;
-            one.texts.forEach((tag, text) -> {
-                terms.add(id);
-                numbers.add(languages.number(languages.parse(tag)));
-                texts.add(text.text());
-                avoid.add(JSON.writeValueAsString(text.avoid()));
-            });
-        }
-        jdbc.sql(PUT_MANY)
-                .param("terms", terms.toArray(Long[]::new))
-                .param("languages", numbers.toArray(Integer[]::new))
-                .param("texts", texts.toArray(String[]::new))
-                .param("avoid", avoid.toArray(String[]::new))
-                .update();
-        jdbc.sql("update term set version = version + 1 where id = any(:ids)")
-                .param(
-                        "ids",
-                        some.stream().map(Brought::id).filter(Objects::nonNull).toArray(Long[]::new))
-                .update();
+        news.tell(person, source, words, concerned);
     }
 
     /**
@@ -488,44 +386,11 @@ public class WordbookService {
                 .list();
     }
 
-    private List<Integer> numbers(Collection<String> tags) {
-        return tags.stream().map(tag -> languages.number(languages.parse(tag))).toList();
-    }
-
-    /** What sources with some words have in them. */
-    private String[] beginnings(int source, Collection<String> words) {
-        Locale locale = Locale.forLanguageTag(languages.tag(source).value());
-        WordForms forms = WordForms.in(locale);
-        return words.stream()
-                .map(word -> forms.beginning(word, locale))
-                .distinct()
-                .toArray(String[]::new);
-    }
-
-    private void tell(long person, int source, Collection<String> words, Collection<Integer> in) {
-        if (source == LanguageService.NONE || in.isEmpty()) {
-            return;
-        }
-        Set<String> beginnings = Set.of(beginnings(source, words));
-        events.publishEvent(new WordsChanged(
-                person, source, beginnings.size() > MOST_WORDS ? Set.of("") : beginnings, Set.copyOf(in)));
-    }
-
-    /**
-     * What was agreed on terms has changed; told in the transaction that changes it.
-     *
-     * @param person who changed it
-     * @param source number of the language of the terms
-     * @param words what sources with the terms have in them, as they were and as they are; an empty one for any source
-     * @param languages numbers of the languages in which something else is agreed now
-     */
-    public record WordsChanged(long person, int source, Set<String> words, Set<Integer> languages) {}
-
     /** Takes a term out of the wordbook. */
     @Transactional
     public void remove(long person, long id) {
         people.rights(person).requireCoordinator("remove terms");
-        tell(person, sourceOf(id), Set.copyOf(words(id)), agreed(id));
+        news.tell(person, sourceOf(id), Set.copyOf(words(id)), agreed(id));
         jdbc.sql("update term set removed_at = :now, version = version + 1 where id = :id and removed_at is null")
                 .param("now", clock.instant().atOffset(ZoneOffset.UTC))
                 .param("id", id)

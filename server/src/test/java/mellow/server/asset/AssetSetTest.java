@@ -38,6 +38,9 @@ class AssetSetTest extends ServerTest {
     private AssetSets sets;
 
     @Autowired
+    private AssetSetStanding standing;
+
+    @Autowired
     private AssetSetRows rows;
 
     @Autowired
@@ -72,13 +75,13 @@ class AssetSetTest extends ServerTest {
         long set = sets.make(person, drop(person, all), null);
         return Awaitility.await()
                 .until(
-                        () -> sets.reply(person, set),
+                        () -> standing.reply(person, set),
                         reply -> reply.run() != null && !reply.run().open());
     }
 
     private AssetSetReply decided(AssetSetReply set, AssetSetOptions options, AssetChoice... choices) {
         sets.decide(mara, set.id(), set.version(), options, List.of(choices));
-        return sets.reply(mara, set.id());
+        return standing.reply(mara, set.id());
     }
 
     private void take(AssetSetReply set) {
@@ -194,7 +197,7 @@ class AssetSetTest extends ServerTest {
         assertThatThrownBy(
                         () -> decided(blocked, new AssetSetOptions(List.of("{key}"), null, "x", "en", Arrival.SETTLED)))
                 .hasMessageContaining("meanwhile");
-        AssetSetReply now = sets.reply(mara, set.id());
+        AssetSetReply now = standing.reply(mara, set.id());
         assertThatThrownBy(() -> decided(now, new AssetSetOptions(List.of("{key}"), null, "x", "en", Arrival.SETTLED)))
                 .hasMessageContaining("{language}");
         assertThatThrownBy(() -> decided(now, options, new AssetChoice(99, null, null, true)))
@@ -209,7 +212,7 @@ class AssetSetTest extends ServerTest {
     void comparedTwiceTheFirstIntakeIsLeft() {
         AssetSetReply set = made(mara, files);
         long first = sets.compare(mara, set.id(), set.version());
-        AssetSetReply then = sets.reply(mara, set.id());
+        AssetSetReply then = standing.reply(mara, set.id());
         assertThatThrownBy(() -> sets.compare(mara, set.id(), set.version())).hasMessageContaining("meanwhile");
         long second = sets.compare(mara, set.id(), then.version());
         assertThat(ledger.ask(String.class, "select status from intake where id = " + first))
@@ -260,7 +263,7 @@ class AssetSetTest extends ServerTest {
         assertThat(sorted.body().path("assets").asInt()).isEqualTo(5);
         assertThat(sorted.body().path("refused").size()).isZero();
         assertThat(sorted.body().path("intakes").size()).isEqualTo(1);
-        assertThat(sets.reply(mara, sets.make(mara, drop, null)).id()).isPositive();
+        assertThat(standing.reply(mara, sets.make(mara, drop, null)).id()).isPositive();
     }
 
     @Test

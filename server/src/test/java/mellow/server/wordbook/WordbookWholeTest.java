@@ -322,13 +322,9 @@ class WordbookWholeTest extends ServerTest {
     void aTermThatIsAnotherConcernsEveryLanguageItIsAgreedOnIn() {
         int version = rows.page("ferry", "", "", 0).terms().get(0).version();
         wordbook.change(mara, ferry, version, "ferryboat", "", TermSense.AGREED, Map.of());
-        assertThat(events.stream(WordbookService.WordsChanged.class).toList())
-                .last()
-                .satisfies(changed -> assertThat(changed.languages())
-                        .contains(tables.find("panel")
-                                .language(GERMAN)
-                                .orElseThrow()
-                                .number()));
+        assertThat(events.stream(WordsChanged.class).toList()).last().satisfies(changed -> assertThat(
+                        changed.languages())
+                .contains(tables.find("panel").language(GERMAN).orElseThrow().number()));
     }
 
     @Test
