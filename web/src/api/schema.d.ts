@@ -4091,6 +4091,7 @@ export interface components {
             shared: boolean;
         };
         KeyToTake: {
+            context: string;
             key: string;
             name: string;
             source: string;
@@ -4365,6 +4366,7 @@ export interface components {
         };
         MissingKey: {
             around: string;
+            context: string;
             folded: boolean;
             fresh: boolean;
             key: string;
@@ -8470,6 +8472,7 @@ export interface operations {
         parameters: {
             query?: {
                 after?: string;
+                afterContext?: string;
             };
             header?: never;
             path: {

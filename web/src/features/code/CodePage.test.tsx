@@ -58,6 +58,7 @@ const product = {
 const missing = [
   {
     key: "menu.end",
+    context: "",
     folded: false,
     proposed: "menu.end",
     places: 3,
@@ -70,6 +71,7 @@ const missing = [
   },
   {
     key: "menu.start",
+    context: "stage",
     folded: false,
     proposed: "menu.start",
     places: 1,
@@ -130,7 +132,7 @@ describe("the code of a product", () => {
     });
     const user = userEvent.setup();
     await user.click(await screen.findByRole("checkbox", { name: "All that are shown" }));
-    const typed = screen.getByRole("textbox", { name: "Source of menu.start" });
+    const typed = screen.getByRole("textbox", { name: "Source of menu.start · stage" });
     expect(typed).toHaveValue("Start");
     await user.clear(typed);
     await user.type(typed, "Begin here");
@@ -140,8 +142,8 @@ describe("the code of a product", () => {
       table: "booking",
       section: "",
       keys: [
-        { name: "menu.end", key: "menu.end", source: "The end" },
-        { name: "menu.start", key: "menu.start", source: "Begin here" },
+        { name: "menu.end", context: "", key: "menu.end", source: "The end" },
+        { name: "menu.start", context: "stage", key: "menu.start", source: "Begin here" },
       ],
     });
     await user.click(await screen.findByRole("button", { name: "Undo" }));

@@ -53,13 +53,13 @@ export function FoundList<Row>({ found, label, heads, none, children }: Props<Ro
 }
 
 /** A place in code: its file and line, and what stands there. */
-export function PlaceShown({ path, line, around }: { path: string; line: number; around: string }) {
+export function PlaceShown({ at }: { at: { path: string; line: number; around: string } }) {
   return (
     <>
       <bdi className="place">
-        {path}:{line}
+        {at.path}:{at.line}
       </bdi>
-      <code dir="ltr">{around}</code>
+      <code dir="ltr">{at.around}</code>
     </>
   );
 }

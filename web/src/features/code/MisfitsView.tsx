@@ -25,7 +25,7 @@ export function MisfitsView({ product }: { product: Schemas["ProductReply"] }) {
               <td>{one.source}</td>
               <td>{one.said}</td>
               <td>
-                <PlaceShown {...one} />
+                <PlaceShown at={one} />
               </td>
             </tr>
           ))
@@ -48,7 +48,7 @@ export function MisfitsView({ product }: { product: Schemas["ProductReply"] }) {
                 {one.needless.length > 0 && <div>{neededLess(one.needless)}</div>}
               </td>
               <td>
-                <PlaceShown {...one} />
+                <PlaceShown at={one} />
               </td>
             </tr>
           ))

@@ -12,21 +12,30 @@ import { undoChange, useDoing } from "./useDoing";
 
 type Missing = Schemas["MissingKey"];
 
+/** One key may be missing in several contexts. */
+const idOf = (one: Missing) => JSON.stringify([one.key, one.context]);
+const nameOf = (one: Missing) => (one.context ? `${one.key} · ${one.context}` : one.key);
+
 /** Keys that the code uses and no table has: each can become an entry, with the text that the code has or one typed here. */
 export function MissingView({ product, scan, me }: { product: Schemas["ProductReply"]; scan: number; me: Person }) {
-  const found = useFound<Missing>(product.slug, "missing", "", (last) => `after=${encodeURIComponent(last.key)}`);
+  const found = useFound<Missing>(
+    product.slug,
+    "missing",
+    "",
+    (last) => `after=${encodeURIComponent(last.key)}&afterContext=${encodeURIComponent(last.context)}`,
+  );
   const doing = useDoing(product.slug);
   const [where, setWhere] = useWhere(product);
   const [sources, setSources] = useState<Record<string, string>>({});
   const rows = found.data?.pages.flat() ?? [];
-  const choice = useChoice(rows.map((one) => one.key));
+  const choice = useChoice(rows.map(idOf));
   const { now } = choice;
-  const sourceOf = (one: Missing) => sources[one.key] ?? one.said ?? wordsFor(one.key);
+  const sourceOf = (one: Missing) => sources[idOf(one)] ?? one.said ?? wordsFor(one.key);
   const take = () =>
     doing.carryOut(async () => {
       const keys = rows
-        .filter((one) => choice.has(one.key))
-        .map((one) => ({ name: one.key, key: one.proposed, source: sourceOf(one) }));
+        .filter((one) => choice.has(idOf(one)))
+        .map((one) => ({ name: one.key, context: one.context, key: one.proposed, source: sourceOf(one) }));
       const done = await ask<Schemas["Taken"]>(`${codeOf(product.slug)}/missing/take`, {
         method: "POST",
         json: { scan, ...where, keys },
@@ -67,10 +76,13 @@ export function MissingView({ product, scan, me }: { product: Schemas["ProductRe
       >
         {(all) =>
           all.map((one) => (
-            <tr key={one.key}>
-              <td className="choose">{me.coordinator && <ChooseOne choice={choice} id={one.key} label={one.key} />}</td>
+            <tr key={idOf(one)}>
+              <td className="choose">
+                {me.coordinator && <ChooseOne choice={choice} id={idOf(one)} label={nameOf(one)} />}
+              </td>
               <th scope="row">
                 <bdi className="mono">{one.proposed}</bdi>
+                {one.context && <span className="soft"> · {one.context}</span>}
                 {one.fresh && <small className="fresh">{t("code.fresh")}</small>}
                 {one.note && <small>{one.note}</small>}
               </th>
@@ -78,9 +90,9 @@ export function MissingView({ product, scan, me }: { product: Schemas["ProductRe
                 {me.coordinator ? (
                   <input
                     className="typed"
-                    aria-label={t("code.sourceOf", { key: one.key })}
+                    aria-label={t("code.sourceOf", { key: nameOf(one) })}
                     value={sourceOf(one)}
-                    onChange={(event) => setSources({ ...sources, [one.key]: event.target.value })}
+                    onChange={(event) => setSources({ ...sources, [idOf(one)]: event.target.value })}
                   />
                 ) : (
                   (one.said ?? "")
@@ -88,7 +100,7 @@ export function MissingView({ product, scan, me }: { product: Schemas["ProductRe
                 {one.said === undefined && <small>{t("code.guessed")}</small>}
               </td>
               <td>
-                <PlaceShown {...one} />
+                <PlaceShown at={one} />
                 {one.places > 1 && <small>{t("code.morePlaces", { n: one.places - 1 })}</small>}
               </td>
             </tr>

@@ -162,7 +162,7 @@ export function TextsView({ product, overview, scan, me }: Props) {
                 {one.known && one.entry === undefined && <small>{t("code.known")}</small>}
               </td>
               <td>
-                <PlaceShown {...one} />
+                <PlaceShown at={one} />
               </td>
             </tr>
           ))

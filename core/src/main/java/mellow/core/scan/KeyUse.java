@@ -9,7 +9,7 @@ import org.jspecify.annotations.Nullable;
  * @param key the key, with {@code *} where a part of it is computed; a name of a resource when {@code folded}
  * @param how how sure it is
  * @param folded whether the key is a name of a resource, which has underscores for dots and hyphens
- * @param context the context, null when none is named
+ * @param context the context, null when none or an empty one is named
  * @param text the text that the code has for it, null for none
  * @param note what the code says to translators, empty for nothing
  * @param values what is put into the text, null when that cannot be told
@@ -24,6 +24,11 @@ public record KeyUse(
         String note,
         @Nullable Values values,
         Place place) {
+
+    /** Without an empty context, which is none. */
+    public KeyUse {
+        context = context == null || context.isEmpty() ? null : context;
+    }
 
     /** How sure a use is. */
     public enum How {

@@ -12,6 +12,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Set;
+import mellow.server.code.CodeLists.Asked;
 import mellow.server.code.CodeReplies.CodeEntry;
 import mellow.server.code.CodeReplies.CodeOverview;
 import mellow.server.code.CodeReplies.DifferingText;
@@ -169,10 +170,13 @@ class CodeController {
         runs.cancel(Scanning.RUN, scan);
     }
 
-    /** Keys that the code uses and no table has, at most 200 after a key. */
+    /** Keys that the code uses and no table has, at most 200 after a key in a context. */
     @GetMapping("/api/products/{product}/code/missing")
-    List<MissingKey> missing(@PathVariable String product, @RequestParam(defaultValue = "") String after) {
-        return lists.missing(product, after);
+    List<MissingKey> missing(
+            @PathVariable String product,
+            @RequestParam(defaultValue = "") String after,
+            @RequestParam(defaultValue = "") String afterContext) {
+        return lists.missing(product, new Asked(after, afterContext));
     }
 
     /** Entries that the code uses, maybe uses, uses in tests only or does not use; at most 200 after a key. */
@@ -218,7 +222,7 @@ class CodeController {
                 wanted.table(),
                 wanted.section(),
                 wanted.keys().stream()
-                        .map(one -> new TakenKey(one.name(), one.key(), one.source()))
+                        .map(one -> new TakenKey(one.name(), one.context(), one.key(), one.source()))
                         .toList());
     }
 
@@ -290,11 +294,20 @@ class CodeController {
      * A key to be made an entry.
      *
      * @param name as the code names it
+     * @param context in which it does, empty for any
      * @param key as the entry shall be called
      * @param source what it says
      */
     record KeyToTake(
-            @NotBlank @Size(max = 1000) String name, @NotBlank @Size(max = 1000) String key, @NotBlank String source) {}
+            @NotBlank @Size(max = 1000) String name,
+            @Size(max = 1000) String context,
+            @NotBlank @Size(max = 1000) String key,
+            @NotBlank String source) {
+
+        KeyToTake {
+            context = context == null ? "" : context;
+        }
+    }
 
     /**
      * Texts to be made entries.

@@ -59,25 +59,26 @@ class CodeLists {
     private static final String MISSING =
             """
             with asked as (
-                select distinct u.key, u.folded from scan_use u where u.scan_id = :scan and u.how = 0 and not u.test and u.key > :after),
+                select distinct u.key, u.folded, u.context from scan_use u
+                where u.scan_id = :scan and u.how = 0 and not u.test and (u.key, coalesce(u.context, '')) > (:after, :afterContext)),
             names as (
                 select distinct %2$s folded_key from %1$s where e.removed_at is null and exists (select 1 from asked where folded))
-            select a.key, a.folded from asked a
+            select a.key, a.folded, coalesce(a.context, '') context from asked a
             where case when a.folded then a.key not in (select folded_key from names)
-                  else not exists (select 1 from %1$s where e.key = a.key and e.removed_at is null) end
+                  else not exists (select 1 from %1$s where e.key = a.key and e.removed_at is null and (a.context is null or e.context = a.context)) end
             """
                     .formatted(OF_PRODUCT, FOLDED);
-    private static final String MISSING_PAGE = MISSING + " order by a.key limit :most";
+    private static final String MISSING_PAGE = MISSING + " order by a.key, context limit :most";
     private static final String MISSING_COUNT = "select count(*) from (" + MISSING + ") m";
 
     private static final String PLACES_OF =
             """
-            select u.key, count(*) places, min(u.position) first, bool_or(u.fresh) fresh,
+            select u.key, coalesce(u.context, '') context, count(*) places, min(u.position) first, bool_or(u.fresh) fresh,
                    (array_agg(u.said order by u.position) filter (where u.said is not null))[1] said,
                    (array_agg(u.note order by u.position) filter (where u.note <> ''))[1] note,
                    (array_agg(u.path order by u.position))[1] path, (array_agg(u.line order by u.position))[1] line,
                    (array_agg(u.around order by u.position))[1] around
-            from scan_use u where u.scan_id = :scan and u.how = 0 and not u.test and u.key = any(:keys) group by u.key
+            from scan_use u where u.scan_id = :scan and u.how = 0 and not u.test and u.key = any(:keys) group by u.key, coalesce(u.context, '')
             """;
 
     private static final String BY_USE =
@@ -173,6 +174,7 @@ class CodeLists {
                 .param("product", product.id())
                 .param("scan", last.id())
                 .param("after", "")
+                .param("afterContext", "")
                 .query(Integer.class)
                 .single();
         int differing = jdbc.sql("select count(*) from (" + DIFFERING + ") c")
@@ -267,33 +269,43 @@ class CodeLists {
         }
     }
 
-    /** Keys that no table has, in the order of keys, after one. */
+    /** A key as code asks for it, in a context or, with an empty one, in any. */
+    record Asked(String key, String context) {
+        static final Asked FIRST = new Asked("", "");
+    }
+
+    /** Keys that no table has, in the order of keys and contexts, after one. */
     @Transactional(readOnly = true)
-    public List<MissingKey> missing(String slug, String after) {
+    public List<MissingKey> missing(String slug, Asked after) {
         ProductReply product = products.find(slug);
         return missing(product, last(product), after, PAGE);
     }
 
-    List<MissingKey> missing(ProductReply product, long scan, String after, int most) {
-        Map<String, Boolean> folded = new LinkedHashMap<>();
+    List<MissingKey> missing(ProductReply product, long scan, Asked after, int most) {
+        Map<Asked, Boolean> folded = new LinkedHashMap<>();
         jdbc.sql(MISSING_PAGE)
                 .param("product", product.id())
                 .param("scan", scan)
-                .param("after", after)
+                .param("after", after.key())
+                .param("afterContext", after.context())
                 .param("most", most)
-                .query((row, n) -> folded.put(row.getString(1), row.getBoolean(2)))
+                .query((row, n) -> folded.put(new Asked(row.getString(1), row.getString(3)), row.getBoolean(2)))
                 .list();
-        Map<String, MissingKey> found = new HashMap<>();
+        Map<Asked, MissingKey> found = new HashMap<>();
         jdbc.sql(PLACES_OF)
                 .param("scan", scan)
-                .param("keys", folded.keySet().toArray(String[]::new))
+                .param(
+                        "keys",
+                        folded.keySet().stream().map(Asked::key).distinct().toArray(String[]::new))
                 .query((row, n) -> {
                     String key = row.getString("key");
-                    boolean name = Boolean.TRUE.equals(folded.get(key));
+                    Asked asked = new Asked(key, row.getString("context"));
+                    boolean name = Boolean.TRUE.equals(folded.get(asked));
                     return found.put(
-                            key,
+                            asked,
                             new MissingKey(
                                     key,
+                                    asked.context(),
                                     name,
                                     name ? key.replace('_', '.') : key,
                                     row.getInt("places"),

@@ -73,6 +73,7 @@ final class CodeReplies {
     /**
      * A key that code uses and no table has.
      *
+     * @param context the one that code asks for it in, empty where any will do
      * @param proposed how the entry could be called: the key, or what a name of a resource may stand for
      * @param places how many places use it
      * @param said the text that the code has, null for none
@@ -81,6 +82,7 @@ final class CodeReplies {
      */
     record MissingKey(
             String key,
+            String context,
             boolean folded,
             String proposed,
             int places,

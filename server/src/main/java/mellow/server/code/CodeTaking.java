@@ -12,6 +12,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import mellow.core.scan.KeyNames;
+import mellow.server.code.CodeLists.Asked;
 import mellow.server.code.CodeReplies.MissingKey;
 import mellow.server.common.Hashes;
 import mellow.server.common.Refusal;
@@ -52,7 +53,7 @@ class CodeTaking {
             """
             select distinct on (e.source) e.source, e.id, e.key from entry e join product_table p on p.table_id = e.table_id and p.product_id = :product
             join ledger_table t on t.id = p.table_id and t.removed_at is null
-            where md5(e.source) = any(:hashes) and e.removed_at is null and e.translatable and e.shape = 'plain' order by e.source, e.key
+            where md5(e.source) = any(:hashes) and e.removed_at is null and e.translatable and e.shape = 'plain' order by e.source, e.context, e.key
             """;
     private static final String USED =
             """
@@ -60,7 +61,7 @@ class CodeTaking {
             on conflict (product_id, entry_id) do update set how = excluded.how, since = excluded.since
             """;
     private static final String PLACES =
-            "select key, path, line from scan_use where scan_id = :scan and how = 0 and not test and key = any(:keys) order by position";
+            "select key, coalesce(context, ''), path, line from scan_use where scan_id = :scan and how = 0 and not test and key = any(:keys) order by position";
 
     private final ProductService products;
     private final CodeLists lists;
@@ -87,8 +88,13 @@ class CodeTaking {
         this.clock = clock;
     }
 
-    /** A missing key to be made an entry: as the code names it, as the entry shall be called, and what its source says. */
-    record TakenKey(String name, String key, String source) {}
+    /** A missing key to be made an entry: as the code names it, in a context or in an empty one, as the entry shall be called, and what its source says. */
+    record TakenKey(String name, String context, String key, String source) {
+
+        Asked asked() {
+            return new Asked(name, context);
+        }
+    }
 
     /** A text to be made an entry, by its number in the look. */
     record TakenText(int position, String key) {}
@@ -108,12 +114,13 @@ class CodeTaking {
         people.rights(person).requireCoordinator("make entries");
         ProductReply product = held(slug, scan);
         requireTable(product, table);
-        Map<String, MissingKey> missing = new HashMap<>();
-        lists.missing(product, scan, "", Integer.MAX_VALUE).forEach(one -> missing.put(one.key(), one));
-        Map<String, List<String>> places = places(scan, wanted);
+        Map<Asked, MissingKey> missing = new HashMap<>();
+        lists.missing(product, scan, Asked.FIRST, Integer.MAX_VALUE)
+                .forEach(one -> missing.put(new Asked(one.key(), one.context()), one));
+        Map<Asked, List<String>> places = places(scan, wanted);
         List<Made> made = new ArrayList<>();
         for (TakenKey one : wanted) {
-            MissingKey found = missing.get(one.name());
+            MissingKey found = missing.get(one.asked());
             if (found == null) {
                 throw Refusal.conflict(
                         "not-missing",
@@ -130,7 +137,12 @@ class CodeTaking {
                         Map.of("field", "key", "key", one.name(), "wanted", one.key()));
             }
             made.add(new Made(
-                    described(one.key(), found.note(), reference(places.getOrDefault(one.name(), List.of())), section),
+                    described(
+                            one.key(),
+                            one.context(),
+                            found.note(),
+                            reference(places.getOrDefault(one.asked(), List.of())),
+                            section),
                     one.source()));
         }
         Changed changed = making.createMany(person, table, made);
@@ -138,13 +150,14 @@ class CodeTaking {
         return new Taken(changed.change(), changed.entries().size(), 0);
     }
 
-    private Map<String, List<String>> places(long scan, List<TakenKey> wanted) {
-        Map<String, List<String>> places = new HashMap<>();
+    private Map<Asked, List<String>> places(long scan, List<TakenKey> wanted) {
+        Map<Asked, List<String>> places = new HashMap<>();
         jdbc.sql(PLACES)
                 .param("scan", scan)
                 .param("keys", wanted.stream().map(TakenKey::name).toArray(String[]::new))
-                .query((row, n) -> places.computeIfAbsent(row.getString(1), none -> new ArrayList<>())
-                        .add(row.getString(2) + ":" + row.getInt(3)))
+                .query((row, n) -> places.computeIfAbsent(
+                                new Asked(row.getString(1), row.getString(2)), none -> new ArrayList<>())
+                        .add(row.getString(3) + ":" + row.getInt(4)))
                 .list();
         return places;
     }
@@ -153,8 +166,8 @@ class CodeTaking {
         return String.join("\n", places.subList(0, Math.min(places.size(), MOST_PLACES)));
     }
 
-    private static Description described(String key, String note, String reference, String section) {
-        return new Description(key, "", note, reference, section, 0, 0, 0, List.of(), true);
+    private static Description described(String key, String context, String note, String reference, String section) {
+        return new Description(key, context, note, reference, section, 0, 0, 0, List.of(), true);
     }
 
     /** A text as it was found. */
@@ -189,6 +202,7 @@ class CodeTaking {
                                 .map(one -> new Made(
                                         described(
                                                 one.getValue(),
+                                                "",
                                                 "",
                                                 reference(Objects.requireNonNull(places.get(one.getKey()))),
                                                 section),

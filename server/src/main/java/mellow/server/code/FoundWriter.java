@@ -57,14 +57,14 @@ class FoundWriter {
     private static final String FRESH_KEYS =
             """
             update scan_use u set fresh = true where u.scan_id = :scan
-              and not exists (select 1 from scan_use b where b.scan_id = :before and b.key = u.key and b.folded = u.folded)
+              and not exists (select 1 from scan_use b where b.scan_id = :before and b.key = u.key and b.folded = u.folded and b.context is not distinct from u.context)
             """;
     private static final String KEYS_NEW =
-            "select count(distinct (key, folded)) from scan_use where scan_id = :scan and fresh and how = 0";
+            "select count(distinct (key, folded, context)) from scan_use where scan_id = :scan and fresh and how = 0";
     private static final String KEYS_GONE =
             """
-            select count(distinct (b.key, b.folded)) from scan_use b where b.scan_id = :before and b.how = 0
-              and not exists (select 1 from scan_use u where u.scan_id = :scan and u.key = b.key and u.folded = b.folded)
+            select count(distinct (b.key, b.folded, b.context)) from scan_use b where b.scan_id = :before and b.how = 0
+              and not exists (select 1 from scan_use u where u.scan_id = :scan and u.key = b.key and u.folded = b.folded and u.context is not distinct from b.context)
             """;
     /** Of one text in one file as many as before are the same ones; of the rest as many as went from other files have moved. */
     private static final String FRESH_TEXTS =

@@ -219,8 +219,10 @@ final class ScanCommand extends RemoteCommand implements Callable<Integer> {
         int shown = 0;
         for (JsonNode key : missing > 0 ? json(at + "/missing") : JSON.createArrayNode()) {
             if (shown++ < MOST_TOLD) {
+                String context = key.path("context").asString();
                 out.println("missing: " + key.path("path").asString() + ":"
-                        + key.path("line").asInt() + ": " + key.path("key").asString());
+                        + key.path("line").asInt() + ": " + key.path("key").asString()
+                        + (context.isEmpty() ? "" : " (" + context + ")"));
             }
         }
         if (missing > MOST_TOLD) {

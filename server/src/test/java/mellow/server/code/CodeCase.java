@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import mellow.core.merge.Arrival;
+import mellow.server.code.CodeLists.Asked;
 import mellow.server.code.CodeReplies.MissingKey;
 import mellow.server.code.CodeReplies.ScanReply;
 import mellow.server.code.CodeReplies.TextWithoutKey;
@@ -117,7 +118,7 @@ abstract class CodeCase extends ServerTest {
     }
 
     List<String> missing() {
-        return lists.missing("site", "").stream().map(MissingKey::key).toList();
+        return lists.missing("site", Asked.FIRST).stream().map(MissingKey::key).toList();
     }
 
     List<String> entries(String how) {

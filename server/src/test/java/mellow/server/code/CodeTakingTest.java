@@ -2,11 +2,17 @@ package mellow.server.code;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import mellow.core.merge.Arrival;
+import mellow.core.scan.Habit;
+import mellow.server.code.CodeLists.Asked;
+import mellow.server.code.CodeReplies.MissingKey;
 import mellow.server.code.CodeReplies.TextWithoutKey;
+import mellow.server.code.CodeSettings.CodeHabit;
 import mellow.server.code.CodeTaking.Taken;
 import mellow.server.code.CodeTaking.TakenKey;
 import mellow.server.code.CodeTaking.TakenText;
@@ -34,7 +40,12 @@ class CodeTakingTest extends CodeCase {
     void aMissingKeyBecomesAnEntryWithWhatTheCodeSaysOfIt() {
         long scan = look().id();
         Taken taken = taking.keys(
-                mara, "site", scan, "booking", "Menus", List.of(new TakenKey("menu.finish", "menu.finish", "Finish")));
+                mara,
+                "site",
+                scan,
+                "booking",
+                "Menus",
+                List.of(new TakenKey("menu.finish", "", "menu.finish", "Finish")));
         assertThat(taken.made()).isEqualTo(1);
         assertThat(
                         ledger.ask(
@@ -49,18 +60,82 @@ class CodeTakingTest extends CodeCase {
     }
 
     @Test
+    void aKeyIsMissingInTheContextThatTheCodeAsksForItIn() {
+        settings.change(
+                mara,
+                "site",
+                new CodeSettings(
+                        0,
+                        List.of(
+                                CodeHabit.of(new Habit.Call(List.of("t"), 0, 0, -1, -1)),
+                                CodeHabit.of(new Habit.Call(List.of("tc"), 1, 1, 0, -1))),
+                        List.of()));
+        ledger.takeIn(mara, "Booking", "Key,Context,en\nOpen,door,Open\nShut,,Shut\n", Arrival.SETTLED);
+        code.clear();
+        code.put(
+                "src/menu.ts",
+                """
+                t('Open');
+                tc('door', 'Open');
+                tc('shop', 'Open');
+                tc('ticket', 'Open');
+                tc('shop', 'Open');
+                tc('', 'Shut');
+                tc('shop', 'Shut');
+                """);
+        long scan = look().id();
+        assertThat(lists.missing("site", Asked.FIRST))
+                .extracting(MissingKey::context, MissingKey::key, MissingKey::places, MissingKey::line)
+                .containsExactly(
+                        tuple("shop", "Open", 2, 3), tuple("ticket", "Open", 1, 4), tuple("shop", "Shut", 1, 7));
+        assertThat(lists.missing("site", new Asked("Open", "shop")))
+                .as("the page after one")
+                .extracting(MissingKey::context)
+                .containsExactly("ticket", "shop");
+        assertThat(lists.overview("site").missing()).isEqualTo(3);
+        assertThatThrownBy(() -> taking.keys(
+                        mara, "site", scan, "booking", "", List.of(new TakenKey("Open", "door", "Open", "Open"))))
+                .isInstanceOf(Refusal.class);
+        taking.keys(
+                mara,
+                "site",
+                scan,
+                "booking",
+                "",
+                List.of(
+                        new TakenKey("Open", "shop", "Open", "Open"),
+                        new TakenKey("Open", "ticket", "Open", "Not used yet")));
+        assertThat(
+                        ledger.ask(
+                                String.class,
+                                "select string_agg(context || ':' || source || ':' || reference, '|' order by context) from entry where key = 'Open'"))
+                .isEqualTo("door:Open:|shop:Open:menu.ts:3\nmenu.ts:5|ticket:Not used yet:menu.ts:4");
+        assertThat(missing()).containsExactly("Shut");
+        look();
+        assertThat(missing()).containsExactly("Shut");
+        assertThat(entries("used")).containsExactly("Open", "Open", "Open", "Shut");
+        code.put("src/menu.ts", "tc('shop', 'Open');\ntc('dock', 'Open');\n");
+        assertThat(look().keysNew()).as("Open, on a dock").isEqualTo(1);
+    }
+
+    @Test
     void anEntryThatTheCodeWouldNotFindIsRefused() {
         long scan = look().id();
         assertThatThrownBy(() -> taking.keys(
-                        mara, "site", scan, "booking", "", List.of(new TakenKey("menu.finish", "menu.end", "x"))))
+                        mara, "site", scan, "booking", "", List.of(new TakenKey("menu.finish", "", "menu.end", "x"))))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("would not answer");
         assertThatThrownBy(() -> taking.keys(
-                        mara, "site", scan, "booking", "", List.of(new TakenKey("menu.title", "menu.title", "x"))))
+                        mara, "site", scan, "booking", "", List.of(new TakenKey("menu.title", "", "menu.title", "x"))))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("not missing any more");
         assertThatThrownBy(() -> taking.keys(
-                        mara, "site", scan, "nowhere", "", List.of(new TakenKey("menu.finish", "menu.finish", "x"))))
+                        mara,
+                        "site",
+                        scan,
+                        "nowhere",
+                        "",
+                        List.of(new TakenKey("menu.finish", "", "menu.finish", "x"))))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("does not use this table");
         assertThat(missing()).containsExactly("menu.finish");

@@ -18,6 +18,7 @@ import javax.tools.JavaCompiler;
 import javax.tools.ToolProvider;
 import mellow.core.merge.Arrival;
 import mellow.core.scan.KeyNames;
+import mellow.server.code.CodeLists.Asked;
 import mellow.server.code.CodeReplies.MisfitValues;
 import mellow.server.code.CodeReplies.ScanReply;
 import mellow.server.code.CodeReplies.TextWithoutKey;
@@ -126,7 +127,7 @@ class DemoCodeTest extends ServerTest {
         products.create(mara, new Definition(0, "Deckside", "app", List.of("deckside"), List.of(), null));
         ScanReply first = look();
         assertThat(first.status()).as(first.message()).isEqualTo("done");
-        assertThat(lists.missing("deckside", ""))
+        assertThat(lists.missing("deckside", Asked.FIRST))
                 .extracting(CodeReplies.MissingKey::key)
                 .containsExactly("boarding_lost_pass", "picture_ferry", "ticket_count");
         assertThat(lists.misfits("deckside"))
@@ -138,8 +139,8 @@ class DemoCodeTest extends ServerTest {
                 first.id(),
                 "deckside",
                 "From the code",
-                lists.missing("deckside", "").stream()
-                        .map(one -> new TakenKey(one.key(), one.proposed(), "Said for " + one.key()))
+                lists.missing("deckside", Asked.FIRST).stream()
+                        .map(one -> new TakenKey(one.key(), one.context(), one.proposed(), "Said for " + one.key()))
                         .toList());
         List<TextWithoutKey> open = lists.texts("deckside", first.id(), "open", 0);
         taking.texts(
@@ -165,7 +166,7 @@ class DemoCodeTest extends ServerTest {
         assertThat(applied.exitValue()).as(said + diff).isZero();
         assertThat(compiled()).as(diff).isEmpty();
         ScanReply again = look();
-        assertThat(lists.missing("deckside", "")).isEmpty();
+        assertThat(lists.missing("deckside", Asked.FIRST)).isEmpty();
         List<String> byHand =
                 diff.lines().filter(line -> line.startsWith("# by hand")).toList();
         assertThat(lists.texts("deckside", again.id(), "taken", 0))

@@ -11,6 +11,7 @@ import java.util.Map;
 import mellow.core.scan.CodeScanner;
 import mellow.core.scan.KnownKeys;
 import mellow.core.scan.ReadyHabits;
+import mellow.server.code.CodeLists.Asked;
 import mellow.server.code.CodeReplies.CodeOverview;
 import mellow.server.code.CodeReplies.DifferingText;
 import mellow.server.code.CodeReplies.MisfitValues;
@@ -49,7 +50,7 @@ class ScanTest extends CodeCase {
         assertThat(entries("maybe")).containsExactly("lamp.off", "lamp.on");
         assertThat(entries("tests")).containsExactly("menu.end");
         assertThat(entries("unused")).containsExactly("deck.old", "deck.sun");
-        assertThat(lists.missing("site", ""))
+        assertThat(lists.missing("site", Asked.FIRST))
                 .extracting(MissingKey::key, MissingKey::places, MissingKey::line, MissingKey::note)
                 .containsExactly(tuple("menu.finish", 2, 4, "at the very end"));
         assertThat(lists.differing("site"))
@@ -192,7 +193,7 @@ class ScanTest extends CodeCase {
             assertThat(lists.scan("site", scan).status()).as(bad).isEqualTo("failed");
             assertThat(lists.scan("site", scan).message()).as(bad).containsAnyOf("Line 1", "NUL");
         }
-        assertThatThrownBy(() -> lists.missing("site", "")).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> lists.missing("site", Asked.FIRST)).isInstanceOf(Refusal.class);
     }
 
     private static String file(String path, String uses, String texts) {
@@ -222,7 +223,7 @@ class ScanTest extends CodeCase {
                 "dist\n",
                 "site-main/dist/b.ts",
                 "t('menu.none')")));
-        assertThat(lists.missing("site", ""))
+        assertThat(lists.missing("site", Asked.FIRST))
                 .extracting(MissingKey::key, MissingKey::path)
                 .containsExactly(tuple("menu.nothing", "src/a.ts"));
     }
