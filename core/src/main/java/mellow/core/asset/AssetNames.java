@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import mellow.core.asset.AssetPattern.Named;
 import mellow.core.format.LanguagePart;
 import mellow.core.language.LanguageTag;
@@ -27,6 +29,9 @@ public final class AssetNames {
     private static final int SEVERAL_OF = 10;
 
     private static final int TRIED_OF_PATH = 4;
+
+    private static final String QUALIFIED = LanguagePart.PLACE + "-";
+    private static final Pattern SEPARATED = Pattern.compile("[^\\pL\\pN/]{1,3}$");
 
     private AssetNames() {}
 
@@ -58,7 +63,7 @@ public final class AssetNames {
     /** Every language that a path may tell, by path: finding them takes longest. */
     private static Map<String, List<LanguagePart>> parts(Collection<String> paths) {
         Map<String, List<LanguagePart>> parts = new LinkedHashMap<>();
-        paths.forEach(path -> parts.computeIfAbsent(path, LanguagePart::of));
+        paths.forEach(path -> parts.computeIfAbsent(path, one -> LanguagePart.of(AssetPattern.plain(one))));
         return parts;
     }
 
@@ -135,7 +140,14 @@ public final class AssetNames {
         if (inFolder >= 0) {
             int from = pattern.lastIndexOf('/', inFolder) + 1;
             int to = pattern.indexOf('/', inFolder);
-            shape.append(from == 0 ? "" : "{folder}/").append(pattern, from, to).append('/');
+            String folder = pattern.substring(from, to);
+            int qualified = folder.indexOf(QUALIFIED);
+            if (qualified >= 0) {
+                // What a resource folder says besides its language, such as for which screens, tells its files apart.
+                shape.append(pattern, 0, from + qualified).append(QUALIFIED + "{folder}/");
+            } else {
+                shape.append(from == 0 ? "" : "{folder}/").append(folder).append('/');
+            }
         }
         if (inName < 0) {
             shape.append("{key}");
@@ -157,8 +169,10 @@ public final class AssetNames {
         return Optional.of(shape.append(ending).toString().replace(LanguagePart.PLACE, "{language}"));
     }
 
+    /** What separates a name from its language. */
     private static String last(String text) {
-        return text.substring(text.length() - 1);
+        Matcher separated = SEPARATED.matcher(text);
+        return separated.find() ? separated.group() : text.substring(text.length() - 1);
     }
 
     private static String first(String text) {
@@ -232,7 +246,7 @@ public final class AssetNames {
         List<Optional<Named>> read = new ArrayList<>();
         Set<String> keys = new HashSet<>();
         for (String path : paths) {
-            List<LanguagePart> parts = LanguagePart.of(path);
+            List<LanguagePart> parts = LanguagePart.of(AssetPattern.plain(path));
             Optional<Named> named = patterns.stream()
                     .map(pattern -> pattern.named(path, parts))
                     .flatMap(Optional::stream)

@@ -13,7 +13,7 @@ import mellow.core.language.LanguageTag;
 
 /**
  * How paths of pictures and sounds are made of the name of their entry and a language, such as <code>voices/{key}-{language}.{ext}</code>. Places are
- * <code>{key}</code>, once, which may go over folders; <code>{folder}</code>, at most once, which goes before it; <code>{language}</code>, as often as paths say
+ * <code>{key}</code>, once, which may go over folders; <code>{folder}</code>, at most once, a part of the path that goes before it; <code>{language}</code>, as often as paths say
  * it; and <code>{ext}</code>. Everything else stands for itself. Takes time linear in the path.
  */
 public final class AssetPattern {
@@ -23,6 +23,8 @@ public final class AssetPattern {
     private static final String LANGUAGE = "{language}";
     private static final String EXT = "{ext}";
     private static final int LONGEST = 300;
+    /** A picture for finer screens, which is another one: {@code logo@2x.png}. The mark stands before the ending whatever comes before it. */
+    private static final Pattern SCALE = Pattern.compile("(@[1-9](?:\\.[1-9])?x)(?:\\.[A-Za-z0-9]{1,10})?$");
 
     private static final Pattern PLACE = Pattern.compile("\\{[^{}]*\\}");
     private static final Map<String, String> MATCHES =
@@ -34,12 +36,14 @@ public final class AssetPattern {
     private final Pattern found;
     private final Pattern guessed;
     private final Pattern bare;
+    private final Pattern base;
 
     private AssetPattern(String text) {
         this.text = text;
         this.found = compiled(text, Pattern.quote(LanguagePart.PLACE), 0);
         this.guessed = compiled(text, SPELLED, 1);
         this.bare = compiled(bare(text), "", 0);
+        this.base = compiled(text, "Base", 0);
     }
 
     /**
@@ -97,8 +101,9 @@ public final class AssetPattern {
     private static String bare(String text) {
         String name = LANGUAGE.replace("{", "\\{").replace("}", "\\}");
         String shorter = text.replaceAll("(^|/)" + name + "/", "$1")
-                .replaceAll("[-_.+]" + name, "")
-                .replaceAll(name + "[-_.+]", "");
+                .replaceAll(" ?[(\\[]" + name + "[)\\]]", "")
+                .replaceAll("[-_.+ ]+" + name, "")
+                .replaceAll(name + "[-_.+ ]+", "");
         return shorter.replace(LANGUAGE, "");
     }
 
@@ -112,31 +117,49 @@ public final class AssetPattern {
 
     /** What a path says with a language in it; empty when it is not made so. */
     public Optional<Named> named(String path) {
-        return named(path, LanguagePart.of(path));
+        return named(path, LanguagePart.of(plain(path)));
     }
 
-    /** The same of a path whose parts are known. */
+    /** The same of a path whose parts, those of its {@link #plain} one, are known. */
     Optional<Named> named(String path, List<LanguagePart> parts) {
+        String scale = scale(path);
         for (LanguagePart part : parts) {
             Matcher match = found.matcher(part.pattern());
             if (match.matches() && !key(match).contains(LanguagePart.PLACE)) {
-                return Optional.of(new Named(key(match), part.tag()));
+                return Optional.of(new Named(key(match) + scale, part.tag()));
             }
         }
-        Matcher match = guessed.matcher(path);
+        Matcher match = guessed.matcher(plain(path));
         if (!match.matches()) {
             return Optional.empty();
         }
         String spelled = match.group("language");
         return LanguageTag.parse(spelled)
                 .or(() -> LanguageNames.recognise(spelled.replace('_', ' ')))
-                .map(tag -> new Named(key(match), tag));
+                .or(() -> LanguageNames.ofCode(spelled))
+                .map(tag -> new Named(key(match) + scale, tag));
     }
 
-    /** The key of a file that is made so but for its language. */
+    /** The key of a file that is made so but for its language, or has {@code Base} in its place. */
     public Optional<String> without(String path) {
-        Matcher match = bare.matcher(path);
-        return match.matches() ? Optional.of(key(match)) : Optional.empty();
+        for (Pattern pattern : List.of(bare, base)) {
+            Matcher match = pattern.matcher(plain(path));
+            if (match.matches()) {
+                return Optional.of(key(match) + scale(path));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** A path without the mark of pictures for finer screens. */
+    static String plain(String path) {
+        Matcher scale = SCALE.matcher(path);
+        return scale.find() ? path.substring(0, scale.start()) + path.substring(scale.end(1)) : path;
+    }
+
+    private static String scale(String path) {
+        Matcher scale = SCALE.matcher(path);
+        return scale.find() ? scale.group(1) : "";
     }
 
     private String key(Matcher match) {

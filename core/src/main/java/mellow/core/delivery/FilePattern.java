@@ -30,12 +30,18 @@ public record FilePattern(String pattern) {
             "selector",
             "number",
             "key",
+            "folder",
+            "name",
             "path",
             "ext");
 
     private static final Pattern PLACE = Pattern.compile("\\{([^{}]*)\\}");
     private static final Pattern ILLEGAL = Pattern.compile("[\\\\:*?\"<>|\\x00-\\x1f\\x7f]");
     private static final Pattern DEVICE = Pattern.compile("(?i)(con|prn|aux|nul|com[0-9]|lpt[0-9])(\\..*)?");
+    /** An empty name, and dots and spaces at the end of one, before a slash. */
+    private static final Pattern NO_FOLDER = Pattern.compile("(?:^|(?<=/)|[. ]+)/");
+
+    private static final Pattern SCALE = Pattern.compile("(.+)(@[1-9](?:\\.[1-9])?x)");
     private static final int LONGEST_PART = 255;
     private static final int LONGEST = 1_000;
     /** Names of resource folders keep three codes that were given up elsewhere. */
@@ -46,7 +52,7 @@ public record FilePattern(String pattern) {
      *
      * @param language null for a file of several languages
      * @param number of the delivery
-     * @param key of an entry, empty for a file of many
+     * @param key of an entry, empty for a file of many; its slashes are folders, and the mark of a picture for finer screens ({@code @2x}) goes before the ending
      * @param path where a file lay when it came, with its folders; empty for a new one
      */
     public record Fill(
@@ -66,21 +72,38 @@ public record FilePattern(String pattern) {
      * @throws UndeliverableException when the pattern has a place that there is not, or the name is none that every common file system takes
      */
     public String name(Fill fill) {
+        Matcher scale = SCALE.matcher(fill.key);
+        boolean finer = scale.matches();
+        String key = finer ? scale.group(1) : fill.key;
         StringBuilder name = new StringBuilder();
-        Matcher place = PLACE.matcher(pattern);
+        Matcher place = PLACE.matcher(key.indexOf('/') < 0 ? withoutFolder() : pattern);
         while (place.find()) {
-            place.appendReplacement(name, Matcher.quoteReplacement(value(place.group(1), fill)));
+            place.appendReplacement(name, Matcher.quoteReplacement(value(place.group(1), key, fill)));
         }
         place.appendTail(name);
+        if (finer) {
+            int dot = name.lastIndexOf(".");
+            name.insert(dot > name.lastIndexOf("/") ? dot : name.length(), scale.group(2));
+        }
         String whole = name.toString();
         require(whole);
         return whole;
     }
 
-    private String value(String place, Fill fill) {
+    /** The pattern for keys without a folder, whose place goes with the sign that sets it off. */
+    private String withoutFolder() {
+        return pattern.replaceAll("(^|/)\\{folder\\}/", "$1").replaceAll("[-_.]?\\{folder\\}", "");
+    }
+
+    private String value(String place, String key, Fill fill) {
         if (place.equals("path")) {
             // Its folders stay; what would lead out of them is refused with the whole name.
-            return fill.path.replaceAll("[\\\\:*?\"<>|\\x00-\\x1f\\x7f]", "-");
+            return ILLEGAL.matcher(fill.path).replaceAll("-");
+        } else if (place.equals("key")) {
+            return inFolders(key);
+        } else if (place.equals("folder")) {
+            String folder = inFolders(key.substring(0, key.lastIndexOf('/') + 1));
+            return folder.substring(0, folder.length() - 1);
         }
         LanguageTag tag = fill.language;
         String value =
@@ -88,7 +111,7 @@ public record FilePattern(String pattern) {
                     case "product" -> fill.product;
                     case "table" -> fill.table;
                     case "section" -> fill.section;
-                    case "key" -> fill.key;
+                    case "name" -> key.substring(key.lastIndexOf('/') + 1);
                     case "ext" -> fill.ext;
                     case "number" -> Integer.toString(fill.number);
                     case "tag" -> tag == null ? null : tag.value();
@@ -112,6 +135,11 @@ public record FilePattern(String pattern) {
         }
         // A value is a part of a name and never a way out of its folder.
         return value.replaceAll("[\\\\/:*?\"<>|\\x00-\\x1f\\x7f]", "-");
+    }
+
+    /** A key with its slashes as folders; what no folder is called, or leads out of one, becomes a hyphen. */
+    private static String inFolders(String key) {
+        return ILLEGAL.matcher(NO_FOLDER.matcher(key).replaceAll("-/")).replaceAll("-");
     }
 
     /** As resource folders are named: {@code pt-rBR}, {@code b+sr+Latn}, {@code iw}. */

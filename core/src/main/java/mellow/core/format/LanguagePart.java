@@ -25,9 +25,11 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
     /** Stands for the language in a pattern. */
     public static final String PLACE = "{}";
 
-    /** Android's folders: {@code values-fi}, {@code values-pt-rBR}, {@code values-b+sr+Latn}, each perhaps with more qualifiers, of which the network comes first. */
-    private static final Pattern VALUES = Pattern.compile(
-            "values-(?:mcc[0-9]+-(?:mnc[0-9]+-)?)?(b\\+[A-Za-z0-9+]+|[a-z]{2,3}(?:-r[A-Z]{2})?)(?:-[a-z0-9-]+)?");
+    /**
+     * Android's folders: {@code values-fi}, {@code values-pt-rBR}, {@code drawable-b+sr+Latn}, each perhaps with more qualifiers, of which the network comes first.
+     */
+    private static final Pattern RESOURCES = Pattern.compile(
+            "(?:values|drawable|mipmap|raw)-(?:mcc[0-9]+-(?:mnc[0-9]+-)?)?(b\\+[A-Za-z0-9+]+|[a-z]{2,3}(?:-r[A-Z]{2})?)(?:-[a-z0-9-]+)?");
 
     private static final Pattern TAG =
             Pattern.compile("[A-Za-z]{2,3}([-_][A-Za-z]{4})?([-_]([A-Za-z]{2}|[0-9]{3}))?(@[A-Za-z]{3,15})?");
@@ -114,7 +116,7 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
     private static void inName(String path, int start, List<Span> spans) {
         int dot = path.lastIndexOf('.');
         int end = dot > start ? dot : path.length();
-        if (values(path, start, end, 0, spans)) {
+        if (resources(path, start, end, 0, spans)) {
             return;
         }
         tag(path.substring(start, end)).ifPresent(tag -> spans.add(new Span(start, end, tag, true, 0)));
@@ -131,6 +133,7 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
                         .ifPresent(tag -> spans.add(new Span(start, to, tag, false, 1000 + end - to)));
             }
         }
+        inBrackets(path, start, end, spans);
         // "messages.de.min.json": between two dots.
         for (int i = path.indexOf('.', start); i >= 0 && i < end; i = path.indexOf('.', i + 1)) {
             int from = i + 1;
@@ -142,8 +145,24 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
         named(path, start, end, 0, spans);
     }
 
+    /** "Exit sign (de).png", and "Exit sign DE.png", which is less sure; small letters behind a space are words. */
+    private static void inBrackets(String path, int start, int end, List<Span> spans) {
+        int space = path.lastIndexOf(' ', end - 1);
+        if (space < start || space == end - 1) {
+            return;
+        }
+        boolean bracketed = end - space > 3
+                && (path.charAt(space + 1) == '(' && path.charAt(end - 1) == ')'
+                        || path.charAt(space + 1) == '[' && path.charAt(end - 1) == ']');
+        int from = bracketed ? space + 2 : space + 1;
+        int to = bracketed ? end - 1 : end;
+        if (bracketed || Character.isUpperCase(path.charAt(from))) {
+            tag(path.substring(from, to)).ifPresent(tag -> spans.add(new Span(from, to, tag, bracketed, 900)));
+        }
+    }
+
     private static void inFolder(String path, int start, int end, int rank, List<Span> spans) {
-        if (values(path, start, end, rank, spans)) {
+        if (resources(path, start, end, rank, spans)) {
             return;
         }
         int bare = path.startsWith(".lproj", end - ".lproj".length()) ? end - ".lproj".length() : end;
@@ -161,9 +180,13 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
         named(path, start, bare, rank, spans);
     }
 
-    /** A whole part that is a language's name, such as {@code German.json}. */
+    /** A whole part that is a language's name or three-letter code, such as {@code German.json} and {@code deu.json}, or the code behind another part. */
     private static void named(String path, int start, int end, int rank, List<Span> spans) {
         String part = path.substring(start, end);
+        if (end - start == 3 || end - start > 3 && boundary(path.charAt(end - 4))) {
+            LanguageNames.ofCode(path.substring(end - 3, end))
+                    .ifPresent(tag -> spans.add(new Span(end - 3, end, tag, false, rank + 95)));
+        }
         if (part.length() > 3 && part.codePoints().allMatch(c -> Character.isLetter(c) || c == ' ' || c == '_')) {
             LanguageNames.recognise(part.replace('_', ' '))
                     .filter(tag -> tag(part).isEmpty())
@@ -171,8 +194,8 @@ public record LanguagePart(String pattern, LanguageTag tag, String spelled, bool
         }
     }
 
-    private static boolean values(String path, int start, int end, int rank, List<Span> spans) {
-        Matcher values = VALUES.matcher(path.substring(start, end));
+    private static boolean resources(String path, int start, int end, int rank, List<Span> spans) {
+        Matcher values = RESOURCES.matcher(path.substring(start, end));
         if (!values.matches()) {
             return false;
         }

@@ -24,7 +24,26 @@ public final class LanguageNames {
     private static final Pattern SOURCE_REMARK =
             Pattern.compile("(?i)\\s*[\\[(]?\\s*\\b(source|original|base|source text)\\b\\s*[\\])]?\\s*$");
 
+    /** Three-letter codes of ISO 639-2, of both kinds, as far as languages are often told by them and they are seldom anything else. */
+    private static final Map<String, String> CODES = codes(
+            "ar ara bg bul cs ces cs cze de deu de ger el ell el gre en eng es spa fi fin fr fra fr fre he heb hi hin hr hrv hu hun it ita ja jpn ko kor lv lav"
+                    + " nl nld nl dut no nor pl pol pt por ro ron ro rum ru rus sk slk sk slo sr srp sv swe th tha tr tur uk ukr vi vie zh zho zh chi");
+
     private LanguageNames() {}
+
+    private static Map<String, String> codes(String list) {
+        String[] pairs = list.split(" ");
+        Map<String, String> codes = new HashMap<>();
+        for (int i = 0; i < pairs.length; i += 2) {
+            codes.put(pairs[i + 1], pairs[i]);
+        }
+        return Map.copyOf(codes);
+    }
+
+    /** The language of a common three-letter code (ISO 639-2), such as "deu" or "GER"; empty for any other. */
+    public static Optional<LanguageTag> ofCode(String code) {
+        return Optional.ofNullable(CODES.get(code.toLowerCase(Locale.ROOT))).map(LanguageTag::new);
+    }
 
     /**
      * The language that {@code heading} names.

@@ -53,6 +53,38 @@ class FilePatternTest {
     }
 
     @ParameterizedTest
+    @CsvSource(
+            textBlock =
+                    """
+                    {tag}/{key}.{ext},                       icons/bell,    de/icons/bell.png
+                    media/{key}_{tag}.{ext},                 icons/bell,    media/icons/bell_de.png
+                    {folder}/{tag}/{name}.{ext},             signs/exit,    signs/de/exit.png
+                    {folder}/{tag}/{name}.{ext},             a/b/exit,      a/b/de/exit.png
+                    {folder}/{tag}/{name}.{ext},             exit,          de/exit.png
+                    res/drawable-{tag-r}-{folder}/{name}.{ext}, hdpi/logo,  res/drawable-de-hdpi/logo.png
+                    res/drawable-{tag-r}-{folder}/{name}.{ext}, logo,       res/drawable-de/logo.png
+                    all/{folder}{name}_{tag}.{ext},          logo,          all/logo_de.png
+                    {key}_{tag}.{ext},                       logo@2x,       logo_de@2x.png
+                    {key}_{tag}.{ext},                       icons/a@1.5x,  icons/a_de@1.5x.png
+                    {tag}.lproj/{key},                       logo@3x,       de.lproj/logo@3x
+                    {key}_{tag}.{ext},                       ann@2xl,       ann@2xl_de.png
+                    {key}_{tag}.{ext},                       a//b,          a/-/b_de.png
+                    {key}_{tag}.{ext},                       /a,            -/a_de.png
+                    {key}_{tag}.{ext},                       a/,            a/_de.png
+                    {key}_{tag}.{ext},                       ../../a,       -/-/a_de.png
+                    {folder}/{tag}/{name}.{ext},             ../a,          -/de/a.png
+                    {key}_{tag}.{ext},                       a/./b,         a/-/b_de.png
+                    {key}_{tag}.{ext},                       a. /b,         a-/b_de.png
+                    {key}_{tag}.{ext},                       a\\b:c,        a-b-c_de.png
+                    """)
+    void filesOfEntriesLieWhereTheirKeysSay(String pattern, String key, String name) {
+        assertThat(new FilePattern(pattern)
+                        .name(new FilePattern.Fill(
+                                "panel", "signs", "", new LanguageTag("de"), null, 1, key, "", "png")))
+                .isEqualTo(name);
+    }
+
+    @ParameterizedTest
     @ValueSource(
             strings = {
                 "../{tag}.json",

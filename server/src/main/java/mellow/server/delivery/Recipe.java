@@ -173,7 +173,7 @@ record Recipe(long id, String name, RecipeSettings settings, boolean active, int
                         "Only separated text is written in another character set.",
                         Map.of("field", "charset"));
             }
-            if (kind.equals("assets") && !pattern.contains("{key}")) {
+            if (kind.equals("assets") && !pattern.contains("{key}") && !pattern.contains("{name}")) {
                 throw Refusal.unacceptable(
                         "no-key-in-name",
                         "Files of entries are named after their keys; write {place} into the name.",

@@ -109,10 +109,10 @@ class OtherFilesTest extends DeliveryCase {
                         new TreeMap<>(Map.of("other", "Karte.png", "file", stored("Karte.png", german)))));
         recipes.add(mara, "boat", "Pictures", of("assets", "files", "{tag}/{key}.{ext}", "out"));
         Map<String, byte[]> first = delivered();
-        assertThat(first).containsOnlyKeys("de/deck-map.png", "en/deck-map.svg");
-        assertThat(first.get("de/deck-map.png")).isEqualTo(german);
+        assertThat(first).containsOnlyKeys("de/deck/map.png", "en/deck/map.svg");
+        assertThat(first.get("de/deck/map.png")).isEqualTo(german);
         recipes.add(mara, "boat", "All", of("assets", "files", "all/{key}_{language}.{ext}", "borrowed"));
-        assertThat(delivered().get("all/deck-map_fi.png")).isEqualTo(german);
+        assertThat(delivered().get("all/deck/map_fi.png")).isEqualTo(german);
         assertThatThrownBy(() -> recipes.add(mara, "boat", "None", of("assets", "files", "{tag}.{ext}", "out")))
                 .hasMessageContaining("named after their keys");
     }
