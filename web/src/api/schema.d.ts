@@ -3156,6 +3156,7 @@ export interface components {
             proposed: string[];
             run?: components["schemas"]["RunReply"];
             tableName?: string;
+            taken: boolean;
             /** Format: int32 */
             version: number;
         };

@@ -50,6 +50,7 @@ beforeEach(() => {
       { language: "en", there: 1, missing: [] },
       { language: "de", there: 0, missing: ["logo"] },
     ],
+    taken: false,
   };
   vi.spyOn(globalThis, "fetch").mockImplementation((input, init) => {
     const path = String(input);
@@ -140,4 +141,25 @@ it("tells how far looking through them is", async () => {
     "/intake/assets/5",
   );
   expect(await screen.findByText("Looking at 12 of 60 …")).toBeInTheDocument();
+});
+
+it("says of what was taken in that it was, and where it is", async () => {
+  set = {
+    ...set,
+    options: { ...set.options, newTable: undefined, table: "media" },
+    tableName: "Media",
+    files: [],
+    intake: 9,
+    taken: true,
+  };
+  show(
+    <Routes>
+      <Route path="/intake/assets/:id" element={<AssetSetPage me={aPerson()} />} />
+    </Routes>,
+    "/intake/assets/5",
+  );
+  expect(await screen.findByText("These pictures and sounds were taken in.")).toBeInTheDocument();
+  expect(screen.getByRole("link", { name: "What was taken in" })).toHaveAttribute("href", "/intake/9");
+  expect(screen.getByRole("link", { name: "See Media" })).toHaveAttribute("href", "/ledger?table=media");
+  expect(screen.queryByRole("button", { name: "See what they would do" })).toBeNull();
 });

@@ -1,5 +1,5 @@
 import { Alert, Button, CircularProgress } from "@mui/material";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { sentenceOf } from "../../api/client";
 import { goesOn } from "../../api/run";
 import { Frame } from "../../desk/Frame";
@@ -51,6 +51,8 @@ export function AssetSetPage({ me }: { me: Person }) {
                 ? t("assets.looking", { n: data.run.done, of: data.run.total })
                 : t("assets.lookingAll")}
             </p>
+          ) : data.taken ? (
+            <Taken set={data} />
           ) : (
             <Naming
               me={me}
@@ -63,6 +65,24 @@ export function AssetSetPage({ me }: { me: Person }) {
         </div>
       )}
     </Frame>
+  );
+}
+
+/** What became of them, for whoever comes back by an old link. */
+function Taken({ set }: { set: AssetSet }) {
+  const into = set.options.table;
+  return (
+    <p className="sentence">
+      {t("assets.taken")}{" "}
+      <Button component={Link} to={`/intake/${set.intake}`} size="small">
+        {t("assets.seeTaken")}
+      </Button>
+      {into && (
+        <Button component={Link} to={`/ledger?table=${encodeURIComponent(into)}`} size="small">
+          {t("assets.seeTable", { table: set.tableName ?? into })}
+        </Button>
+      )}
+    </p>
   );
 }
 

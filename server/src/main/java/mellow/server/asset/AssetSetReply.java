@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param blocked why they cannot be compared before something is corrected, null when they can
  * @param run how looking through them stands, null when nobody started it
  * @param intake the number of the intake that was made of them last, null for none
+ * @param taken whether that was taken in, so that they are in the table, and their files are listed no longer than a month
  */
 record AssetSetReply(
         long id,
@@ -30,7 +31,8 @@ record AssetSetReply(
         List<AssetLanguageReply> languages,
         @Nullable String blocked,
         @Nullable RunReply run,
-        @Nullable Long intake) {
+        @Nullable Long intake,
+        boolean taken) {
 
     /**
      * A file.

@@ -182,6 +182,15 @@ class AssetSetRows implements Perishable {
                 .orElse(List.of());
     }
 
+    /** Whether an intake was taken in, and not taken back. */
+    boolean taken(long intake) {
+        return jdbc.sql("select status = 'applied' from intake where id = :intake")
+                .param("intake", intake)
+                .query(Boolean.class)
+                .optional()
+                .orElse(false);
+    }
+
     void madeInto(long set, long intake) {
         jdbc.sql("update asset_set set intake_id = :intake, version = version + 1 where id = :set")
                 .param("set", set)

@@ -103,7 +103,8 @@ class AssetSetStanding {
                 languages(named, table),
                 blocked(named, set.options()).orElse(null),
                 run,
-                set.intake());
+                set.intake(),
+                set.intake() != null && rows.taken(set.intake()));
     }
 
     private static AssetFileReply told(NamedAssets.One one, Map<Long, AssetFacts> facts) {

@@ -107,6 +107,19 @@ class AssetSetTest extends ServerTest {
     }
 
     @Test
+    void whatWasTakenInSaysSoUntilItIsTakenBack() {
+        AssetSetReply set =
+                made(mara, Map.of("logo_en.png", AssetsMade.png(4, 2, 1), "logo_de.png", AssetsMade.png(4, 2, 2)));
+        assertThat(set.taken()).isFalse();
+        long intake = sets.compare(mara, set.id(), set.version());
+        assertThat(standing.reply(mara, set.id()).taken()).isFalse();
+        intakes.apply(mara, intake, Progress.UNWATCHED);
+        assertThat(standing.reply(mara, set.id()).taken()).isTrue();
+        intakes.undo(mara, intake, false);
+        assertThat(standing.reply(mara, set.id()).taken()).isFalse();
+    }
+
+    @Test
     void aFolderIsNamedComparedAndTakenIn() throws Exception {
         AssetSetReply set = made(mara, files);
         assertThat(set.options().patterns()).containsExactly("media/{key}_{language}.{ext}");
