@@ -33,6 +33,12 @@ public final class AssetNames {
     private static final String QUALIFIED = LanguagePart.PLACE + "-";
     private static final Pattern SEPARATED = Pattern.compile("[^\\pL\\pN/]{1,3}$");
 
+    /** Languages that products are often made in. */
+    private static final Set<String> USUAL = Set.of(
+            ("af am ar az be bg bn bs ca cs cy da de el en es et eu fa fi fil fr ga gl gu he hi hr hu hy id is it ja ka kk km kn ko ky lo lt lv mk ml mn mr ms my nb nl nn no"
+                            + " pa pl pt ro ru si sk sl sq sr sv ta te th tr uk ur uz vi zh zu")
+                    .split(" "));
+
     private AssetNames() {}
 
     /**
@@ -112,9 +118,21 @@ public final class AssetNames {
 
         boolean counts(Set<LanguageTag> known, int of) {
             boolean most = 2 * files >= of;
+            if (2 * usual(known) < files) {
+                return false;
+            }
             return severally() * SEVERAL_OF >= Math.max(1, byName.size())
                     || most && sure.values().stream().anyMatch(number -> number >= OFTEN)
                     || languages.keySet().stream().anyMatch(known::contains);
+        }
+
+        /** How many of the files are in languages that products come in, or that are expected: north-east, south-west and bottom right are codes as well. */
+        private int usual(Set<LanguageTag> known) {
+            return languages.entrySet().stream()
+                    .filter(one -> known.contains(one.getKey())
+                            || USUAL.contains(one.getKey().language()))
+                    .mapToInt(Map.Entry::getValue)
+                    .sum();
         }
 
         /** Files count most, then that they come in several languages, then that the part is where languages are expected. */

@@ -137,6 +137,7 @@ public final class AssetPattern {
         return LanguageTag.parse(spelled)
                 .or(() -> LanguageNames.recognise(spelled.replace('_', ' ')))
                 .or(() -> LanguageNames.ofCode(spelled))
+                .filter(LanguageTag::plain)
                 .map(tag -> new Named(key(match) + scale, tag));
     }
 

@@ -94,6 +94,14 @@ public record LanguageTag(String value) implements Comparable<LanguageTag> {
         };
     }
 
+    /** Whether it is told by nothing that only its writer knows: of variants and extensions (RFC 5646 §2.2.5 to 2.2.7) it has none but variants in wide use. */
+    public boolean plain() {
+        Locale locale = Locale.forLanguageTag(value);
+        return !locale.hasExtensions()
+                && (locale.getVariant().isEmpty()
+                        || VARIANTS.contains(locale.getVariant().toLowerCase(Locale.ROOT)));
+    }
+
     private static Optional<String> canonical(String spelling) {
         if (spelling.length() > LONGEST || !SHAPE.matcher(spelling).matches()) {
             return Optional.empty();

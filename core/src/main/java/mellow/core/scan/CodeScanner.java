@@ -141,11 +141,8 @@ public final class CodeScanner {
         return TEST_ENDINGS.stream().anyMatch(stem::endsWith) || name.startsWith("test_") && name.endsWith(".py");
     }
 
-    /** Whether a file is there to keep texts: a resource file. */
+    /** Whether a file of markup is there to keep texts: a resource file. Of data nothing is cut that could be one. */
     private static boolean keepsTexts(Source source) {
-        if (source.syntax().family() == Syntax.Family.DATA) {
-            return true;
-        }
         Tokens tokens = source.tokens();
         for (int at = 0; at < tokens.size(); at++) {
             if (tokens.is(at, Kind.TAG)) {

@@ -117,6 +117,21 @@ class LanguageTagTest {
         assertThat(LanguageTag.parse(tag)).isEmpty();
     }
 
+    @ParameterizedTest
+    @CsvSource({
+        "de, true",
+        "pt-BR, true",
+        "zh-Hant-TW, true",
+        "ca-valencia, true",
+        "en-ending, false",
+        "de-CH-1996, false",
+        "en-x-quot, false",
+        "de-u-co-phonebk, false"
+    })
+    void isPlainWithoutWhatOnlyItsWriterKnows(String tag, boolean plain) {
+        assertThat(new LanguageTag(tag).plain()).isEqualTo(plain);
+    }
+
     @Test
     void aVeryLongTagIsNoneAndTakesNoTime() {
         assertThat(LanguageTag.parse("de" + "-abcde".repeat(100_000))).isEmpty();
