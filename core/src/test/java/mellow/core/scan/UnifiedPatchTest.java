@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import mellow.core.scan.Habit.Call;
 import mellow.core.scan.HardText.Kind;
+import mellow.core.scan.HardText.Spot;
 import mellow.core.scan.UnifiedPatch.Needed;
 import mellow.core.scan.UnifiedPatch.Piece;
 import org.junit.jupiter.api.Test;
@@ -150,5 +151,18 @@ class UnifiedPatchTest {
         String code = "title.setText(\"Deck \" + n + \" is full\");\n";
         assertThat(patched("Cabin.java", code + "title.setText(\"Sun deck\");\n"))
                 .isEqualTo(code + "title.setText(getString(R.string.cabin_sun_deck));\n");
+    }
+
+    @Test
+    void ofTwoThatOverlapOneGivesWay() {
+        String line = "alert('Choose your cabin');";
+        assertThat(UnifiedPatch.of(
+                        List.of(
+                                new Piece("a.ts", 1, new Spot(line, 6, 25, true), "t('whole')"),
+                                new Piece("a.ts", 1, new Spot(line, 14, 24, true), "t('part')")),
+                        List.of()))
+                .contains("-" + line + "\n")
+                .contains("+alert('Choose t('part')');\n")
+                .doesNotContain("whole");
     }
 }
