@@ -4,8 +4,8 @@ import { assetAddress, assetKind, factsWords } from "../../asset/assets";
 import { SoundShown } from "../../asset/SoundShown";
 import { count, nameOfTag, t } from "../../words/words";
 import { TagField } from "./TagField";
-import { useOnce } from "./useOnce";
-import type { AssetChoice, AssetFile, AssetSet } from "./useAssetSet";
+import type { AssetChoice, AssetFile, AssetSet, Decision } from "./useAssetSet";
+import { useTyped } from "./useTyped";
 
 const PAGE = 100;
 const SHOWN = ["all", "out", "told"] as const;
@@ -14,7 +14,7 @@ type Shown = (typeof SHOWN)[number];
 interface Props {
   set: AssetSet;
   busy: boolean;
-  onFiles: (files: AssetChoice[]) => void;
+  onFiles: (files: NonNullable<Decision["files"]>) => void;
 }
 
 /** What somebody said about a file already; the rest is what its name says. */
@@ -22,6 +22,8 @@ function choiceOf(file: AssetFile, change: Partial<AssetChoice>): AssetChoice {
   const said = file.said ? { key: file.key, language: file.language } : {};
   return { position: file.position, ...said, leftOut: undefined, ...change };
 }
+
+const nameless = (file: AssetFile) => file.leftOut && file.facts !== undefined && (!file.key || !file.language);
 
 /** The files, one a row: what each is, and which entry and language it is for. */
 export function AssetFiles({ set, busy, onFiles }: Props) {
@@ -33,10 +35,9 @@ export function AssetFiles({ set, busy, onFiles }: Props) {
     told: set.files.filter((file) => (file.why && file.facts) || !file.facts || file.gone.length > 0),
   };
   const files = groups[shown];
-  const nameless = set.files.filter((file) => file.leftOut && file.facts && (!file.key || !file.language));
   const asSources = () =>
-    onFiles(
-      nameless.map((file) =>
+    onFiles((now) =>
+      now.filter(nameless).map((file) =>
         choiceOf(file, {
           key: file.key ?? file.path.replace(/\.[^./]*$/, ""),
           language: set.options.source,
@@ -62,7 +63,7 @@ export function AssetFiles({ set, busy, onFiles }: Props) {
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
-        {nameless.length > 0 && (
+        {set.files.some(nameless) && (
           <Button size="small" disabled={busy} onClick={asSources}>
             {t("assets.asSources", { language: nameOfTag(set.options.source) })}
           </Button>
@@ -81,10 +82,14 @@ export function AssetFiles({ set, busy, onFiles }: Props) {
         <tbody>
           {files.slice(0, most).map((file) => (
             <FileRow
-              key={`${file.position} ${file.key} ${file.language}`}
+              key={file.position}
               file={file}
               busy={busy}
-              onFile={(change) => onFiles([choiceOf(file, change)])}
+              onFile={(change) =>
+                onFiles((now) =>
+                  now.filter((one) => one.position === file.position).map((one) => choiceOf(one, change(one))),
+                )
+              }
             />
           ))}
         </tbody>
@@ -105,21 +110,31 @@ function FileRow({
 }: {
   file: AssetFile;
   busy: boolean;
-  onFile: (change: Partial<AssetChoice>) => void;
+  onFile: (change: (now: AssetFile) => Partial<AssetChoice>) => void;
 }) {
-  const [key, setKey] = useState(file.key ?? "");
+  const [ticked, setTicked] = useState<boolean | null>(null);
+  const [wasBusy, setWasBusy] = useState(busy);
+  if (wasBusy !== busy) {
+    setWasBusy(busy);
+    if (!busy) setTicked(null);
+  }
   const name = file.path.slice(file.path.lastIndexOf("/") + 1);
-  const once = useOnce(file.key ?? "", (text) => onFile({ key: text, language: file.language, leftOut: undefined }));
-  const sendKey = () => once(key.trim());
+  const key = useTyped(file.key ?? "", busy, (text) =>
+    onFile((now) => ({ key: text, language: now.language, leftOut: undefined })),
+  );
   return (
     <tr className={file.leftOut ? "out" : undefined}>
       <td>
         <Checkbox
           size="small"
-          checked={!file.leftOut}
-          disabled={busy || !file.facts}
+          checked={ticked ?? !file.leftOut}
+          disabled={!file.facts}
           slotProps={{ input: { "aria-label": t("assets.take", { file: file.path }) } }}
-          onChange={(event) => onFile({ leftOut: !event.target.checked })}
+          onChange={(event) => {
+            const leftOut = !event.target.checked;
+            onFile(() => ({ leftOut }));
+            setTicked(!leftOut);
+          }}
         />
       </td>
       <td>
@@ -138,12 +153,9 @@ function FileRow({
           variant="standard"
           size="small"
           fullWidth
-          value={key}
-          disabled={busy || !file.facts}
+          disabled={!file.facts}
           slotProps={{ htmlInput: { "aria-label": t("assets.entryOf", { file: file.path }), className: "mono" } }}
-          onChange={(event) => setKey(event.target.value)}
-          onBlur={sendKey}
-          onKeyDown={(event) => event.key === "Enter" && sendKey()}
+          {...key}
         />
       </th>
       <td>
@@ -151,8 +163,9 @@ function FileRow({
           <TagField
             tag={file.language ?? ""}
             label={t("assets.languageOf", { file: file.path })}
-            busy={busy || !file.facts}
-            onTag={(language) => onFile({ key: file.key, language, leftOut: undefined })}
+            busy={busy}
+            disabled={!file.facts}
+            onTag={(language) => onFile((now) => ({ key: now.key, language, leftOut: undefined }))}
           />
           <span className="soft">{file.language && nameOfTag(file.language)}</span>
         </span>

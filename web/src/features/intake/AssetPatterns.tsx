@@ -1,45 +1,45 @@
 import { Button, IconButton, TextField } from "@mui/material";
 import { useState } from "react";
 import { t } from "../../words/words";
-import { useOnce } from "./useOnce";
 import type { AssetSet } from "./useAssetSet";
+import { useTyped } from "./useTyped";
 
 const PLACES = { key: "{key}", language: "{language}", ext: "{ext}", folder: "{folder}" };
 
 interface Props {
   set: AssetSet;
   busy: boolean;
-  onPatterns: (patterns: string[]) => void;
+  onPatterns: (change: (now: string[]) => string[]) => void;
 }
 
 /** How names are made: what was found out, to be corrected. */
 export function AssetPatterns({ set, busy, onPatterns }: Props) {
   const patterns = set.options.patterns;
-  const [adding, setAdding] = useState(false);
-  const shown = adding || patterns.length === 0 ? [...patterns, ""] : patterns;
-  const change = (at: number, text: string) => {
-    setAdding(false);
-    const next = shown.map((one, n) => (n === at ? text.trim() : one)).filter((one) => one !== "");
-    if (next.join("\n") !== patterns.join("\n")) onPatterns(next);
-  };
+  /** One is added behind so many, until there is one more. */
+  const [behind, setBehind] = useState(0);
+  const adding = behind === patterns.length;
+  const shown = adding ? [...patterns, ""] : patterns;
+  const change = (was: string, text: string) =>
+    onPatterns((now) =>
+      (now.includes(was) ? now.map((one) => (one === was ? text : one)) : [...now, text]).filter((one) => one !== ""),
+    );
   const others = set.proposed.filter((one) => !patterns.includes(one));
   return (
     <div className="patterns">
       {patterns.length === 0 && <p className="soft">{t("assets.noPattern")}</p>}
       {shown.map((pattern, at) => (
-        <div key={`${at} ${pattern}`} className="pattern">
+        <div key={at} className="pattern">
           <PatternField
             label={t("assets.pattern", { n: at + 1 })}
             pattern={pattern}
             busy={busy}
-            onPattern={(text) => change(at, text)}
+            onPattern={(text) => change(pattern, text)}
           />
           {pattern !== "" && (
             <IconButton
               size="small"
               aria-label={t("assets.dropPattern", { n: at + 1 })}
-              disabled={busy}
-              onClick={() => change(at, "")}
+              onClick={() => change(pattern, "")}
             >
               ×
             </IconButton>
@@ -48,7 +48,7 @@ export function AssetPatterns({ set, busy, onPatterns }: Props) {
       ))}
       <div>
         {patterns.length > 0 && !adding && (
-          <Button size="small" disabled={busy} onClick={() => setAdding(true)}>
+          <Button size="small" onClick={() => setBehind(patterns.length)}>
             {t("assets.addPattern")}
           </Button>
         )}
@@ -61,7 +61,7 @@ export function AssetPatterns({ set, busy, onPatterns }: Props) {
                 type="button"
                 className="picker mono"
                 disabled={busy}
-                onClick={() => onPatterns([...patterns, one])}
+                onClick={() => onPatterns((now) => [...now, one])}
               >
                 {one}
               </button>
@@ -85,20 +85,14 @@ function PatternField({
   busy: boolean;
   onPattern: (text: string) => void;
 }) {
-  const [text, setText] = useState(pattern);
-  const once = useOnce(pattern, onPattern);
-  const send = () => once(text.trim());
+  const field = useTyped(pattern, busy, onPattern);
   return (
     <TextField
       size="small"
       fullWidth
       label={label}
-      value={text}
-      disabled={busy}
       slotProps={{ htmlInput: { className: "mono", spellCheck: false, dir: "ltr" } }}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={send}
-      onKeyDown={(event) => event.key === "Enter" && send()}
+      {...field}
     />
   );
 }

@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from "@testing-library/react";
+import { act, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { beforeEach, expect, it, vi } from "vitest";
@@ -52,17 +52,20 @@ beforeEach(() => {
     ],
     taken: false,
   };
-  vi.spyOn(globalThis, "fetch").mockImplementation((input, init) => {
-    const path = String(input);
-    if (init?.method && init.method !== "GET") {
-      const body = JSON.parse(typeof init.body === "string" ? init.body : "{}") as Record<string, unknown>;
-      sent.push({ method: init.method, path, body });
-      set = { ...set, version: set.version + 1 };
-      return Promise.resolve(Response.json(path.includes("/intake?") ? { intake: 12 } : set));
-    }
-    return Promise.resolve(Response.json(path.includes("asset-sets") ? set : []));
-  });
+  vi.spyOn(globalThis, "fetch").mockImplementation(answer);
 });
+
+/** What the server says, and what it was sent. */
+const answer: typeof fetch = (input, init) => {
+  const path = String(input);
+  if (init?.method && init.method !== "GET") {
+    const body = JSON.parse(typeof init.body === "string" ? init.body : "{}") as Record<string, unknown>;
+    sent.push({ method: init.method, path, body });
+    set = { ...set, version: set.version + 1 };
+    return Promise.resolve(Response.json(path.includes("/intake?") ? { intake: 12 } : set));
+  }
+  return Promise.resolve(Response.json(path.includes("asset-sets") ? set : []));
+};
 
 async function open() {
   show(
@@ -162,4 +165,79 @@ it("says of what was taken in that it was, and where it is", async () => {
   expect(screen.getByRole("link", { name: "What was taken in" })).toHaveAttribute("href", "/intake/9");
   expect(screen.getByRole("link", { name: "See Media" })).toHaveAttribute("href", "/ledger?table=media");
   expect(screen.queryByRole("button", { name: "See what they would do" })).toBeNull();
+});
+
+/** Lets replies come only when they are let through. */
+function holdReplies() {
+  const waiting: (() => void)[] = [];
+  vi.mocked(globalThis.fetch).mockImplementation((input, init) =>
+    init?.method === "PUT" || init?.method === "POST"
+      ? new Promise((done) => waiting.push(() => done(answer(input, init))))
+      : answer(input, init),
+  );
+  return async () => {
+    await waitFor(() => expect(waiting.length).toBeGreaterThan(0));
+    await act(async () => {
+      waiting.shift()?.();
+      await Promise.resolve();
+    });
+  };
+}
+
+it("lets one type on while the server is slow, and loses nothing of it", async () => {
+  await open();
+  const next = holdReplies();
+  const first = screen.getByRole("textbox", { name: "Entry of media/logo_0.png" });
+  const second = screen.getByRole("textbox", { name: "Entry of media/logo_1.png" });
+  await userEvent.clear(first);
+  await userEvent.type(first, "deck");
+  await userEvent.tab();
+  await userEvent.clear(second);
+  await userEvent.type(second, "quay{Enter}");
+  const box = screen.getByRole("checkbox", { name: "Take media/logo_1.png in" });
+  await userEvent.click(box);
+  expect(box).not.toBeChecked();
+  expect(first).toHaveValue("deck");
+  expect(second).toHaveValue("quay");
+  await userEvent.click(screen.getByRole("button", { name: "See what they would do" }));
+  await next();
+  await next();
+  await next();
+  await next();
+  expect(await screen.findByText("The intake")).toBeInTheDocument();
+  expect(sent.map((one) => [one.body.version, (one.body.files as { key?: string }[] | undefined)?.[0]?.key])).toEqual([
+    [3, "deck"],
+    [4, "quay"],
+    [5, undefined],
+    [undefined, undefined],
+  ]);
+  expect(sent[3]?.path).toBe("/api/asset-sets/5/intake?version=6");
+});
+
+it("keeps what was typed when the server refuses it, and sends it again on Enter", async () => {
+  await open();
+  vi.mocked(globalThis.fetch).mockImplementation((input, init) =>
+    init?.method === "PUT"
+      ? Promise.resolve(Response.json({ detail: "“x” stands for nothing." }, { status: 422 }))
+      : answer(input, init),
+  );
+  const pattern = screen.getByRole("textbox", { name: "Pattern 1" });
+  await userEvent.clear(pattern);
+  await userEvent.type(pattern, "a/{{key}.{{language}.{{ext}{Enter}");
+  expect(await screen.findByText("“x” stands for nothing.")).toBeInTheDocument();
+  expect(pattern).toHaveValue("a/{key}.{language}.{ext}");
+  vi.mocked(globalThis.fetch).mockImplementation(answer);
+  await userEvent.type(pattern, "{Enter}");
+  await waitFor(() => expect(sent[0]?.body).toMatchObject({ options: { patterns: ["a/{key}.{language}.{ext}"] } }));
+});
+
+it("adds a pattern behind the others", async () => {
+  await open();
+  await userEvent.click(screen.getByRole("button", { name: "Another pattern" }));
+  await userEvent.type(screen.getByRole("textbox", { name: "Pattern 2" }), "{{key}-{{language}.{{ext}{Enter}");
+  await waitFor(() =>
+    expect(sent[0]?.body).toMatchObject({
+      options: { patterns: ["media/{key}_{language}.{ext}", "{key}-{language}.{ext}"] },
+    }),
+  );
 });

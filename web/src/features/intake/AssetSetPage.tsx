@@ -4,7 +4,6 @@ import { sentenceOf } from "../../api/client";
 import { goesOn } from "../../api/run";
 import { Frame } from "../../desk/Frame";
 import { Choice, Choices, Picker } from "../../parts/Picker";
-import { useFocusBack } from "../../parts/useFocusBack";
 import { useTables } from "../../scope/useTables";
 import type { Person } from "../../session/useSession";
 import { Words } from "../../words/Words";
@@ -12,7 +11,7 @@ import { count, nameOfTag, t } from "../../words/words";
 import { AssetFiles } from "./AssetFiles";
 import { AssetPatterns } from "./AssetPatterns";
 import { IntoPicker } from "./IntoPicker";
-import { useAssetSet, type AssetSet } from "./useAssetSet";
+import { useAssetSet, type AssetSet, type Decision } from "./useAssetSet";
 import "./intake.css";
 import "../../parts/listed.css";
 
@@ -57,7 +56,8 @@ export function AssetSetPage({ me }: { me: Person }) {
             <Naming
               me={me}
               set={data}
-              busy={decide.isPending || compare.isPending}
+              busy={decide.isPending}
+              going={compare.isPending}
               onDecide={(change) => decide.mutate(change)}
               onSee={() => compare.mutate(undefined, { onSuccess: ({ intake }) => void navigate(`/intake/${intake}`) })}
             />
@@ -90,18 +90,18 @@ interface Props {
   me: Person;
   set: AssetSet;
   busy: boolean;
-  onDecide: (change: Parameters<ReturnType<typeof useAssetSet>["decide"]["mutate"]>[0]) => void;
+  going: boolean;
+  onDecide: (decision: Decision) => void;
   onSee: () => void;
 }
 
-function Naming({ me, set, busy, onDecide, onSee }: Props) {
+function Naming({ me, set, busy, going, onDecide, onSee }: Props) {
   const tables = useTables();
-  const back = useFocusBack(busy);
   const options = set.options;
   const settles = me.coordinator || Object.values(me.levels).includes("reviewer");
   const taken = set.files.filter((file) => !file.leftOut).length;
   return (
-    <div className="setstep assetset" aria-busy={busy} {...back}>
+    <div className="setstep assetset" aria-busy={busy}>
       <p className="sentence">
         <Words
           of="assets.sentence"
@@ -117,11 +117,11 @@ function Naming({ me, set, busy, onDecide, onSee }: Props) {
                 // What the names look like depends on the languages of the table.
                 onChoose={(change) =>
                   onDecide({
-                    options: {
+                    options: (now, { proposed }) => ({
                       ...change,
-                      source: change.source ?? options.source,
-                      patterns: set.proposed.join() === options.patterns.join() ? [] : options.patterns,
-                    },
+                      source: change.source ?? now.source,
+                      patterns: proposed.join() === now.patterns.join() ? [] : now.patterns,
+                    }),
                   })
                 }
               />
@@ -137,7 +137,7 @@ function Naming({ me, set, busy, onDecide, onSee }: Props) {
                         chosen={arrival === options.arrival}
                         first={arrival === options.arrival}
                         onChoose={() => {
-                          onDecide({ options: { arrival } });
+                          onDecide({ options: () => ({ arrival }) });
                           close();
                         }}
                       />
@@ -149,10 +149,14 @@ function Naming({ me, set, busy, onDecide, onSee }: Props) {
           }}
         />
       </p>
-      <AssetPatterns set={set} busy={busy} onPatterns={(patterns) => onDecide({ options: { patterns } })} />
-      {set.entries > 0 && <Languages set={set} onSource={(source) => onDecide({ options: { source } })} />}
+      <AssetPatterns
+        set={set}
+        busy={busy}
+        onPatterns={(change) => onDecide({ options: ({ patterns }) => ({ patterns: change(patterns) }) })}
+      />
+      {set.entries > 0 && <Languages set={set} onSource={(source) => onDecide({ options: () => ({ source }) })} />}
       <div className="seeing">
-        <Button variant="contained" disabled={busy || set.blocked !== undefined} onClick={onSee}>
+        <Button variant="contained" disabled={going || set.blocked !== undefined} onClick={onSee}>
           {t("assets.see")}
         </Button>
         {set.blocked && <span className="wrong">{set.blocked}</span>}

@@ -1,34 +1,32 @@
 import { TextField } from "@mui/material";
-import { useState } from "react";
+import { useTyped } from "./useTyped";
 
 /** A language tag that is sent when it is done. */
 export function TagField({
   tag,
   label,
   busy,
+  disabled = busy,
   outlined = false,
   onTag,
 }: {
   tag: string;
   label: string;
   busy: boolean;
+  disabled?: boolean;
   outlined?: boolean;
   onTag: (tag: string) => void;
 }) {
-  const [text, setText] = useState(tag);
-  const send = () => text !== tag && text.trim() !== "" && onTag(text.trim());
+  const field = useTyped(tag, busy, (text) => text !== "" && onTag(text));
   return (
     <TextField
       variant={outlined ? "outlined" : "standard"}
       size="small"
       className="tag"
       label={outlined ? label : undefined}
-      value={text}
-      disabled={busy}
+      disabled={disabled}
       slotProps={{ htmlInput: { "aria-label": label } }}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={send}
-      onKeyDown={(event) => event.key === "Enter" && send()}
+      {...field}
     />
   );
 }

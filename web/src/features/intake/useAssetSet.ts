@@ -7,6 +7,12 @@ export type AssetFile = Schemas["AssetFileReply"];
 export type AssetOptions = Schemas["AssetSetOptions"];
 export type AssetChoice = Schemas["AssetChoice"];
 
+/** What is decided, of the set as it is when that is sent: other decisions may be on their way. */
+export interface Decision {
+  options?: (now: AssetOptions, set: AssetSet) => Partial<AssetOptions>;
+  files?: (now: AssetFile[]) => AssetChoice[];
+}
+
 const POLL_MS = 400;
 
 /** Makes a set of the pictures and sounds among files that came together; its number. */
@@ -29,12 +35,16 @@ export function useAssetSet(id: number) {
   const decide = useMutation({
     // Leaving a field by clicking another decides twice; the second waits for the first, and is decided about what that left.
     scope: { id: `asset-set ${id}` },
-    mutationFn: ({ options, files }: { options?: Partial<AssetOptions>; files?: AssetChoice[] }) => {
+    mutationFn: ({ options, files }: Decision) => {
       const now = known();
       if (!now) return Promise.reject(new Error());
       return ask<AssetSet>(path, {
         method: "PUT",
-        json: { version: now.version, options: { ...now.options, ...options }, files: files ?? [] },
+        json: {
+          version: now.version,
+          options: { ...now.options, ...options?.(now.options, now) },
+          files: files?.(now.files) ?? [],
+        },
       });
     },
     onSuccess: (reply) => queries.setQueryData(key, reply),
