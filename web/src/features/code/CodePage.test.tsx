@@ -137,6 +137,8 @@ describe("the code of a product", () => {
     await user.clear(typed);
     await user.type(typed, "Begin here");
     await user.click(screen.getByRole("button", { name: "Make 2 entries" }));
+    await user.click(screen.getByRole("button", { name: /Texts without keys/ }));
+    expect(await screen.findByRole("button", { name: "Undo" })).toBeVisible();
     expect(changes(asked)[0]?.json).toEqual({
       scan: 5,
       table: "booking",

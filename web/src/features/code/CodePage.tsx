@@ -9,12 +9,14 @@ import { useAddress } from "../../parts/useAddress";
 import { PRODUCTS } from "../../scope/queries";
 import type { Person } from "../../session/useSession";
 import { count, listed, t, when } from "../../words/words";
+import { DoneNote } from "./DoneNote";
 import { EntriesView } from "./EntriesView";
 import { MissingView } from "./MissingView";
 import { MisfitsView } from "./MisfitsView";
 import { SettingsView } from "./SettingsView";
 import { TextsView } from "./TextsView";
 import { CODE, codeOf, useLook, useOverview } from "./useCode";
+import { useDoing } from "./useDoing";
 import "./code.css";
 
 const VIEWS = ["missing", "texts", "unused", "maybe", "tests", "used", "misfits", "settings"] as const;
@@ -24,6 +26,10 @@ type Overview = Schemas["CodeOverview"];
 /** The code of a product: what it says to its tables, and what becomes of that. */
 export function CodePage({ me }: { me: Person }) {
   const { slug = "" } = useParams();
+  return <CodeOf key={slug} slug={slug} me={me} />;
+}
+
+function CodeOf({ slug, me }: { slug: string; me: Person }) {
   const [query, put] = useAddress();
   const queries = useQueryClient();
   const overview = useOverview(slug);
@@ -32,6 +38,8 @@ export function CodePage({ me }: { me: Person }) {
   const picker = useRef<HTMLInputElement>(null);
   const [sending, setSending] = useState("");
   const [wrong, setWrong] = useState("");
+  // Here, so that what was done can be taken back from another view too.
+  const doing = useDoing(slug);
   const of = overview.data;
   const going = goesOn(of?.going);
   const view: View = VIEWS.find((one) => one === query.get("view")) ?? "missing";
@@ -141,9 +149,12 @@ export function CodePage({ me }: { me: Person }) {
             {view === "settings" && <SettingsView key={slug} product={slug} me={me} />}
             {of.last && product && (
               <>
-                {view === "missing" && <MissingView key={of.last.id} product={product} scan={of.last.id} me={me} />}
+                <DoneNote doing={doing} />
+                {view === "missing" && (
+                  <MissingView key={of.last.id} product={product} scan={of.last.id} me={me} doing={doing} />
+                )}
                 {view === "texts" && (
-                  <TextsView key={of.last.id} product={product} overview={of} scan={of.last.id} me={me} />
+                  <TextsView key={of.last.id} product={product} overview={of} scan={of.last.id} me={me} doing={doing} />
                 )}
                 {(view === "unused" || view === "maybe" || view === "tests" || view === "used") && (
                   <EntriesView product={product} how={view} />

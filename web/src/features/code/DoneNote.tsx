@@ -1,9 +1,9 @@
 import { Alert, Button, Snackbar } from "@mui/material";
 import { t } from "../../words/words";
-import type { useDoing } from "./useDoing";
+import type { Doing } from "./useDoing";
 
 /** Says what was done, with a way back, and what could not be. */
-export function DoneNote({ doing }: { doing: ReturnType<typeof useDoing> }) {
+export function DoneNote({ doing }: { doing: Doing }) {
   return (
     <>
       {doing.wrong && (

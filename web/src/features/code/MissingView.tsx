@@ -4,11 +4,10 @@ import { ask, type Schemas } from "../../api/client";
 import type { Person } from "../../session/useSession";
 import { t } from "../../words/words";
 import { ChooseAll, ChooseOne, useChoice } from "./Choosing";
-import { DoneNote } from "./DoneNote";
 import { FoundList, PlaceShown } from "./FoundList";
 import { useWhere, WhereFields } from "./Taking";
 import { codeOf, useFound, wordsFor } from "./useCode";
-import { undoChange, useDoing } from "./useDoing";
+import { undoChange, type Doing } from "./useDoing";
 
 type Missing = Schemas["MissingKey"];
 
@@ -17,14 +16,23 @@ const idOf = (one: Missing) => JSON.stringify([one.key, one.context]);
 const nameOf = (one: Missing) => (one.context ? `${one.key} · ${one.context}` : one.key);
 
 /** Keys that the code uses and no table has: each can become an entry, with the text that the code has or one typed here. */
-export function MissingView({ product, scan, me }: { product: Schemas["ProductReply"]; scan: number; me: Person }) {
+export function MissingView({
+  product,
+  scan,
+  me,
+  doing,
+}: {
+  product: Schemas["ProductReply"];
+  scan: number;
+  me: Person;
+  doing: Doing;
+}) {
   const found = useFound<Missing>(
     product.slug,
     "missing",
     "",
     (last) => `after=${encodeURIComponent(last.key)}&afterContext=${encodeURIComponent(last.context)}`,
   );
-  const doing = useDoing(product.slug);
   const [where, setWhere] = useWhere(product);
   const [sources, setSources] = useState<Record<string, string>>({});
   const rows = found.data?.pages.flat() ?? [];
@@ -62,7 +70,6 @@ export function MissingView({ product, scan, me }: { product: Schemas["ProductRe
           <span className="soft">{t("code.about.missing")}</span>
         )}
       </div>
-      <DoneNote doing={doing} />
       <FoundList
         found={found}
         label={t("code.view.missing")}

@@ -8,11 +8,10 @@ import { ledgerAt } from "../../scope/scope";
 import type { Person } from "../../session/useSession";
 import { percent, t } from "../../words/words";
 import { ChooseAll, ChooseOne, useChoice } from "./Choosing";
-import { DoneNote } from "./DoneNote";
 import { FoundList, PlaceShown } from "./FoundList";
 import { useWhere, WhereFields } from "./Taking";
 import { CODE, codeOf, useFound } from "./useCode";
-import { undoChange, useDoing } from "./useDoing";
+import { undoChange, type Doing } from "./useDoing";
 
 type Found = Schemas["TextWithoutKey"];
 const DECISIONS = ["open", "later", "ignored", "taken"] as const;
@@ -23,10 +22,11 @@ interface Props {
   overview: Schemas["CodeOverview"];
   scan: number;
   me: Person;
+  doing: Doing;
 }
 
 /** Texts in the code that people see and that have no key: taken with a key, put off, or ignored for good, one or many at once. */
-export function TextsView({ product, overview, scan, me }: Props) {
+export function TextsView({ product, overview, scan, me, doing }: Props) {
   const [query, put] = useAddress();
   const decision: Decision = DECISIONS.find((one) => one === query.get("decision")) ?? "open";
   const found = useFound<Found>(
@@ -35,7 +35,6 @@ export function TextsView({ product, overview, scan, me }: Props) {
     `scan=${scan}&decision=${decision}`,
     (last) => `after=${last.position}`,
   );
-  const doing = useDoing(product.slug);
   const queries = useQueryClient();
   const over = found.error instanceof Refused && found.error.code === "looked-again";
   useEffect(() => {
@@ -120,7 +119,6 @@ export function TextsView({ product, overview, scan, me }: Props) {
           </>
         )}
       </div>
-      <DoneNote doing={doing} />
       <FoundList
         found={found}
         label={t("code.view.texts")}

@@ -45,6 +45,8 @@ export function useDoing(product: string) {
   return { busy, said, wrong, carryOut, takeBack, hush: () => setSaid(null), forget: () => setWrong("") };
 }
 
+export type Doing = ReturnType<typeof useDoing>;
+
 /** Takes a change of entries back. */
 export function undoChange(change: number): Promise<unknown> {
   return ask(`/api/changes/${change}/undo`, { method: "POST" });
