@@ -56,8 +56,8 @@ public final class AssetNames {
             }
             AssetPattern pattern = narrowed(best.get(), left);
             int before = left.size();
-            left.entrySet()
-                    .removeIf(one -> pattern.named(one.getKey(), one.getValue()).isPresent());
+            left.entrySet().removeIf(one -> pattern.named(ScaleMark.ofPath(one.getKey()), one.getValue())
+                    .isPresent());
             if (left.size() == before) {
                 break;
             }
@@ -69,7 +69,8 @@ public final class AssetNames {
     /** Every language that a path may tell, by path: finding them takes longest. */
     private static Map<String, List<LanguagePart>> parts(Collection<String> paths) {
         Map<String, List<LanguagePart>> parts = new LinkedHashMap<>();
-        paths.forEach(path -> parts.computeIfAbsent(path, one -> LanguagePart.of(AssetPattern.plain(one))));
+        paths.forEach(path -> parts.computeIfAbsent(
+                path, one -> LanguagePart.of(ScaleMark.ofPath(one).without())));
         return parts;
     }
 
@@ -201,7 +202,8 @@ public final class AssetNames {
     private static AssetPattern narrowed(AssetPattern pattern, Map<String, List<LanguagePart>> paths) {
         String text = pattern.toString();
         Map<String, String> mine = new LinkedHashMap<>();
-        paths.forEach((path, parts) -> pattern.named(path, parts).ifPresent(named -> mine.put(path, named.key())));
+        paths.forEach((path, parts) ->
+                pattern.named(ScaleMark.ofPath(path), parts).ifPresent(named -> mine.put(path, named.key())));
         String common = null;
         for (String path : mine.keySet()) {
             String folders = path.substring(0, path.lastIndexOf('/') + 1);
@@ -264,9 +266,10 @@ public final class AssetNames {
         List<Optional<Named>> read = new ArrayList<>();
         Set<String> keys = new HashSet<>();
         for (String path : paths) {
-            List<LanguagePart> parts = LanguagePart.of(AssetPattern.plain(path));
+            ScaleMark scale = ScaleMark.ofPath(path);
+            List<LanguagePart> parts = LanguagePart.of(scale.without());
             Optional<Named> named = patterns.stream()
-                    .map(pattern -> pattern.named(path, parts))
+                    .map(pattern -> pattern.named(scale, parts))
                     .flatMap(Optional::stream)
                     .findFirst();
             named.ifPresent(one -> keys.add(one.key()));

@@ -13,8 +13,8 @@ import mellow.core.language.LanguageTag;
 
 /**
  * How paths of pictures and sounds are made of the name of their entry and a language, such as <code>voices/{key}-{language}.{ext}</code>. Places are
- * <code>{key}</code>, once, which may go over folders; <code>{folder}</code>, at most once, a part of the path that goes before it; <code>{language}</code>, as often as paths say
- * it; and <code>{ext}</code>. Everything else stands for itself. Takes time linear in the path.
+ * <code>{key}</code>, once, which may go over folders; <code>{folder}</code>, at most once, a part of the path that goes before it; <code>{language}</code>, as often as
+ * paths say it; and <code>{ext}</code>. Everything else stands for itself. Takes time linear in the path.
  */
 public final class AssetPattern {
 
@@ -23,8 +23,6 @@ public final class AssetPattern {
     private static final String LANGUAGE = "{language}";
     private static final String EXT = "{ext}";
     private static final int LONGEST = 300;
-    /** A picture for finer screens, which is another one: {@code logo@2x.png}. The mark stands before the ending whatever comes before it. */
-    private static final Pattern SCALE = Pattern.compile("(@[1-9](?:\\.[1-9])?x)(?:\\.[A-Za-z0-9]{1,10})?$");
 
     private static final Pattern PLACE = Pattern.compile("\\{[^{}]*\\}");
     private static final Map<String, String> MATCHES =
@@ -117,19 +115,19 @@ public final class AssetPattern {
 
     /** What a path says with a language in it; empty when it is not made so. */
     public Optional<Named> named(String path) {
-        return named(path, LanguagePart.of(plain(path)));
+        ScaleMark scale = ScaleMark.ofPath(path);
+        return named(scale, LanguagePart.of(scale.without()));
     }
 
-    /** The same of a path whose parts, those of its {@link #plain} one, are known. */
-    Optional<Named> named(String path, List<LanguagePart> parts) {
-        String scale = scale(path);
+    /** The same of a path without its mark, whose parts are known. */
+    Optional<Named> named(ScaleMark path, List<LanguagePart> parts) {
         for (LanguagePart part : parts) {
             Matcher match = found.matcher(part.pattern());
             if (match.matches() && !key(match).contains(LanguagePart.PLACE)) {
-                return Optional.of(new Named(key(match) + scale, part.tag()));
+                return Optional.of(new Named(key(match) + path.mark(), part.tag()));
             }
         }
-        Matcher match = guessed.matcher(plain(path));
+        Matcher match = guessed.matcher(path.without());
         if (!match.matches()) {
             return Optional.empty();
         }
@@ -138,29 +136,19 @@ public final class AssetPattern {
                 .or(() -> LanguageNames.recognise(spelled.replace('_', ' ')))
                 .or(() -> LanguageNames.ofCode(spelled))
                 .filter(LanguageTag::plain)
-                .map(tag -> new Named(key(match) + scale, tag));
+                .map(tag -> new Named(key(match) + path.mark(), tag));
     }
 
     /** The key of a file that is made so but for its language, or has {@code Base} in its place. */
     public Optional<String> without(String path) {
+        ScaleMark scale = ScaleMark.ofPath(path);
         for (Pattern pattern : List.of(bare, base)) {
-            Matcher match = pattern.matcher(plain(path));
+            Matcher match = pattern.matcher(scale.without());
             if (match.matches()) {
-                return Optional.of(key(match) + scale(path));
+                return Optional.of(key(match) + scale.mark());
             }
         }
         return Optional.empty();
-    }
-
-    /** A path without the mark of pictures for finer screens. */
-    static String plain(String path) {
-        Matcher scale = SCALE.matcher(path);
-        return scale.find() ? path.substring(0, scale.start()) + path.substring(scale.end(1)) : path;
-    }
-
-    private static String scale(String path) {
-        Matcher scale = SCALE.matcher(path);
-        return scale.find() ? scale.group(1) : "";
     }
 
     private String key(Matcher match) {

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import mellow.core.asset.ScaleMark;
 import mellow.core.language.LanguageTag;
 import org.jspecify.annotations.Nullable;
 
@@ -41,7 +42,6 @@ public record FilePattern(String pattern) {
     /** An empty name, and dots and spaces at the end of one, before a slash. */
     private static final Pattern NO_FOLDER = Pattern.compile("(?:^|(?<=/)|[. ]+)/");
 
-    private static final Pattern SCALE = Pattern.compile("(.+)(@[1-9](?:\\.[1-9])?x)");
     private static final int LONGEST_PART = 255;
     private static final int LONGEST = 1_000;
     /** Names of resource folders keep three codes that were given up elsewhere. */
@@ -72,20 +72,15 @@ public record FilePattern(String pattern) {
      * @throws UndeliverableException when the pattern has a place that there is not, or the name is none that every common file system takes
      */
     public String name(Fill fill) {
-        Matcher scale = SCALE.matcher(fill.key);
-        boolean finer = scale.matches();
-        String key = finer ? scale.group(1) : fill.key;
+        ScaleMark scale = ScaleMark.ofKey(fill.key);
+        String key = scale.without();
         StringBuilder name = new StringBuilder();
         Matcher place = PLACE.matcher(key.indexOf('/') < 0 ? withoutFolder() : pattern);
         while (place.find()) {
             place.appendReplacement(name, Matcher.quoteReplacement(value(place.group(1), key, fill)));
         }
         place.appendTail(name);
-        if (finer) {
-            int dot = name.lastIndexOf(".");
-            name.insert(dot > name.lastIndexOf("/") ? dot : name.length(), scale.group(2));
-        }
-        String whole = name.toString();
+        String whole = scale.in(name.toString());
         require(whole);
         return whole;
     }

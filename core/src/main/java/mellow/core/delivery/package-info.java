@@ -3,7 +3,7 @@
  * record, nor where files go.
  */
 @NullMarked
-@Uses({"language", "text"})
+@Uses({"asset", "language", "text"})
 package mellow.core.delivery;
 
 import mellow.core.Uses;
