@@ -15,7 +15,7 @@ import { CheckedEditor } from "./CheckedEditor";
 import { BorrowedAsset } from "./BorrowedAsset";
 import { cellId } from "./cellId";
 import { useSheet } from "./sheetModel";
-import type { Hands } from "./SpreadRow";
+import type { Hands } from "./hands";
 import type { Spot } from "./useColumns";
 
 interface Props {

@@ -1,25 +1,17 @@
 import { memo, useSyncExternalStore } from "react";
 import { placeholdersIn } from "../../text/guarding";
-import type { EditEnd } from "../../sheet/ending";
 import { SOURCE } from "../../sheet/keyboard";
-import { inOneLine, type Forms } from "../../text/shapes";
+import { inOneLine } from "../../text/shapes";
 import { AssetInLine } from "../../asset/AssetShown";
 import { DiffShown, TextShown } from "../../text/TextShown";
 import type { Editing } from "../../sheet/useEditing";
 import { wordDiff } from "../../text/wordDiff";
 import { t } from "../../words/words";
 import { cellId } from "./cellId";
+import type { Hands } from "./hands";
 import { useSheet } from "./sheetModel";
 import type { Columns } from "./useColumns";
 import { SpreadCell } from "./SpreadCell";
-
-/** What the hands do in a row; the same object for all of them. */
-export interface Hands {
-  onPoint: (index: number, column: number, extend: boolean) => void;
-  onOpen: () => void;
-  onEnd: (forms: Forms, end: EditEnd) => void;
-  onTake: (letter: string) => boolean;
-}
 
 interface Props {
   id: number;
