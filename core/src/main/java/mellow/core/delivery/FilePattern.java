@@ -2,7 +2,10 @@ package mellow.core.delivery;
 
 import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -179,15 +182,16 @@ public record FilePattern(String pattern) {
         }
     }
 
-    /** Collects names and refuses two that are one where case and spelling of letters make no difference. */
+    /** Collects names and refuses two that are one where case and spelling of letters make no difference, and a file that is a folder as well. */
     public static final class Names {
 
         private final Map<String, String> taken = new HashMap<>();
+        private final Set<String> folders = new HashSet<>();
 
         /** Takes a name. */
         public void take(String name) {
             String folded = Normalizer.normalize(name, Normalizer.Form.NFC).toLowerCase(Locale.ROOT);
-            String other = taken.putIfAbsent(folded, name);
+            String other = taken.get(folded);
             if (other != null) {
                 throw new UndeliverableException(
                         "same-file-name",
@@ -196,6 +200,18 @@ public record FilePattern(String pattern) {
                                 : "“{name}” and “{other}” are one name where case makes no difference.",
                         Map.of("name", name, "other", other, "place", "{tag}"));
             }
+            List<String> within = new ArrayList<>();
+            for (int slash = folded.indexOf('/'); slash >= 0; slash = folded.indexOf('/', slash + 1)) {
+                within.add(folded.substring(0, slash));
+            }
+            if (folders.contains(folded) || within.stream().anyMatch(taken::containsKey)) {
+                throw new UndeliverableException(
+                        "file-and-folder",
+                        "By “{name}” there would be a file and a folder of the same name; give files an ending, such as {place}.",
+                        Map.of("name", name, "place", ".{ext}"));
+            }
+            folders.addAll(within);
+            taken.put(folded, name);
         }
     }
 }

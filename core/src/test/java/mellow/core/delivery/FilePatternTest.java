@@ -133,7 +133,10 @@ class FilePatternTest {
         assertThatThrownBy(() -> names.take("DE/texts.json"))
                 .hasMessageContaining("“DE/texts.json” and “de/Texts.json”");
         assertThatThrownBy(() -> names.take("de/Texts.json")).hasMessageContaining("Two files would be called");
+        assertThatThrownBy(() -> names.take("de/texts.json/more.json")).hasMessageContaining("a file and a folder");
+        assertThatThrownBy(() -> names.take("DE")).hasMessageContaining("a file and a folder");
         names.take("de/texts2.json");
+        names.take("de.json");
         names.take("a\u0308.json");
         assertThatThrownBy(() -> names.take("\u00e4.json")).isInstanceOf(UndeliverableException.class);
     }

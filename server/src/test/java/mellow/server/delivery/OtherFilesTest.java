@@ -113,6 +113,8 @@ class OtherFilesTest extends DeliveryCase {
         assertThat(first.get("de/deck/map.png")).isEqualTo(german);
         recipes.add(mara, "boat", "All", of("assets", "files", "all/{key}_{language}.{ext}", "borrowed"));
         assertThat(delivered().get("all/deck/map_fi.png")).isEqualTo(german);
+        recipes.add(mara, "boat", "Apart", of("assets", "files", "{folder}/{tag}/{name}.{ext}", "out"));
+        assertThat(delivered()).containsKeys("deck/de/map.png", "deck/en/map.svg");
         assertThatThrownBy(() -> recipes.add(mara, "boat", "None", of("assets", "files", "{tag}.{ext}", "out")))
                 .hasMessageContaining("named after their keys");
     }
