@@ -13,6 +13,8 @@ export function DoneNote({ doing }: { doing: Doing }) {
       )}
       <Snackbar
         open={doing.said !== null}
+        // Rows are chosen at the left.
+        anchorOrigin={{ vertical: "bottom", horizontal: "right" }}
         autoHideDuration={10_000}
         onClose={(_, reason) => reason !== "clickaway" && doing.hush()}
         message={doing.said?.words}
