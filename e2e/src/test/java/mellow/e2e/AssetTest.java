@@ -164,10 +164,10 @@ class AssetTest {
         browser.see(".past th", "1");
         browser.see(".past a", "Download").click();
         Map<String, byte[]> files = unzipped(browser.downloaded("quayside-1.zip"));
-        assertThat(files).containsKey("media/signs-exit_de.png").doesNotContainKey("media/signs-galley_fi.png");
-        assertThat(files.get("media/signs-exit_de.png"))
+        assertThat(files).containsKey("media/signs/exit_de.png").doesNotContainKey("media/signs/galley_fi.png");
+        assertThat(files.get("media/signs/exit_de.png"))
                 .isEqualTo(Files.readAllBytes(MEDIA.resolve("signs/exit_de.png")));
-        assertThat(files.get("media/voices-talk.06_de.ogg"))
+        assertThat(files.get("media/voices/talk.06_de.ogg"))
                 .isEqualTo(Files.readAllBytes(MEDIA.resolve("voices/de/talk.06.ogg")));
     }
 }
