@@ -211,6 +211,23 @@ class CodeTakingTest extends CodeCase {
     }
 
     @Test
+    void whatMovesIsNotDecidedByItsTwinThatStays() {
+        code.put("pages/other.html", "<p>Come aboard</p>\n");
+        long scan = look().id();
+        int staying = texts("open").stream()
+                .filter(one -> one.text().equals("Come aboard") && one.path().equals("index.html"))
+                .mapToInt(TextWithoutKey::position)
+                .findFirst()
+                .orElseThrow();
+        taking.decide(mara, "site", scan, "ignored", Set.of(staying));
+        code.remove("pages/other.html");
+        code.put("pages/start.html", "<p>Come aboard</p>\n");
+        look();
+        assertThat(texts("ignored")).extracting(TextWithoutKey::path).containsExactly("index.html");
+        assertThat(texts("open")).extracting(TextWithoutKey::path).contains("pages/start.html");
+    }
+
+    @Test
     void anOldListDecidesNothing() {
         long scan = look().id();
         look();
