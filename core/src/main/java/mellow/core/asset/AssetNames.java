@@ -48,7 +48,7 @@ public final class AssetNames {
      */
     public static List<AssetPattern> propose(Collection<String> paths, Set<LanguageTag> known) {
         List<AssetPattern> patterns = new ArrayList<>();
-        Map<String, List<LanguagePart>> left = parts(paths);
+        Map<ScaleMark, List<LanguagePart>> left = parts(paths);
         while (patterns.size() < MOST_PATTERNS && !left.isEmpty()) {
             Optional<AssetPattern> best = best(left, known);
             if (best.isEmpty()) {
@@ -56,8 +56,8 @@ public final class AssetNames {
             }
             AssetPattern pattern = narrowed(best.get(), left);
             int before = left.size();
-            left.entrySet().removeIf(one -> pattern.named(ScaleMark.ofPath(one.getKey()), one.getValue())
-                    .isPresent());
+            left.entrySet()
+                    .removeIf(one -> pattern.named(one.getKey(), one.getValue()).isPresent());
             if (left.size() == before) {
                 break;
             }
@@ -67,14 +67,16 @@ public final class AssetNames {
     }
 
     /** Every language that a path may tell, by path: finding them takes longest. */
-    private static Map<String, List<LanguagePart>> parts(Collection<String> paths) {
-        Map<String, List<LanguagePart>> parts = new LinkedHashMap<>();
-        paths.forEach(path -> parts.computeIfAbsent(
-                path, one -> LanguagePart.of(ScaleMark.ofPath(one).without())));
+    private static Map<ScaleMark, List<LanguagePart>> parts(Collection<String> paths) {
+        Map<ScaleMark, List<LanguagePart>> parts = new LinkedHashMap<>();
+        for (String path : paths) {
+            ScaleMark scale = ScaleMark.ofPath(path);
+            parts.computeIfAbsent(scale, one -> LanguagePart.of(one.without()));
+        }
         return parts;
     }
 
-    private static Optional<AssetPattern> best(Map<String, List<LanguagePart>> paths, Set<LanguageTag> known) {
+    private static Optional<AssetPattern> best(Map<ScaleMark, List<LanguagePart>> paths, Set<LanguageTag> known) {
         Map<String, Seen> candidates = new LinkedHashMap<>();
         for (List<LanguagePart> parts : paths.values()) {
             int tried = 0;
@@ -199,11 +201,11 @@ public final class AssetNames {
     }
 
     /** The same with the folders that all of its files have in common written out, so that they are no part of the key. */
-    private static AssetPattern narrowed(AssetPattern pattern, Map<String, List<LanguagePart>> paths) {
+    private static AssetPattern narrowed(AssetPattern pattern, Map<ScaleMark, List<LanguagePart>> paths) {
         String text = pattern.toString();
         Map<String, String> mine = new LinkedHashMap<>();
         paths.forEach((path, parts) ->
-                pattern.named(ScaleMark.ofPath(path), parts).ifPresent(named -> mine.put(path, named.key())));
+                pattern.named(path, parts).ifPresent(named -> mine.put(path.in(path.without()), named.key())));
         String common = null;
         for (String path : mine.keySet()) {
             String folders = path.substring(0, path.lastIndexOf('/') + 1);

@@ -119,7 +119,7 @@ public final class AssetPattern {
         return named(scale, LanguagePart.of(scale.without()));
     }
 
-    /** The same of a path without its mark, whose parts are known. */
+    /** The same of a path without whose mark the parts are known. */
     Optional<Named> named(ScaleMark path, List<LanguagePart> parts) {
         for (LanguagePart part : parts) {
             Matcher match = found.matcher(part.pattern());

@@ -60,7 +60,7 @@ class CodeLists {
             """
             with asked as (
                 select distinct u.key, u.folded, u.context from scan_use u
-                where u.scan_id = :scan and u.how = 0 and not u.test and (u.key, coalesce(u.context, '')) > (:after, :afterContext)),
+                where u.scan_id = :scan and u.how = 0 and not u.test and u.key >= :after and (u.key, coalesce(u.context, '')) > (:after, :afterContext)),
             names as (
                 select distinct %2$s folded_key from %1$s where e.removed_at is null and exists (select 1 from asked where folded))
             select a.key, a.folded, coalesce(a.context, '') context from asked a
